@@ -1,0 +1,8 @@
+//! The core against sources outside it: reference solutions, closed forms, tables, practice.
+
+mod blade_reference;
+mod blade_table;
+mod closed_forms;
+mod laws;
+mod practice;
+mod towline_reference;

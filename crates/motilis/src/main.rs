@@ -1,0 +1,2 @@
+//! Motilis.
+fn main() {}
