@@ -26,6 +26,7 @@
 pub mod advice;
 pub mod blade;
 mod error;
+mod keyed;
 pub mod line;
 pub mod numeric;
 pub mod rig;

@@ -1,3 +1,4 @@
+use crate::keyed::keyed;
 use crate::units::Radians;
 
 /// The shape family of a blade, in the trade's words.
@@ -40,55 +41,19 @@ pub struct Coefficients {
     pub side: f64,
 }
 
+keyed!(Family {
+    Colorado "colorado" "Colorado",
+    Indiana "indiana" "Indiana",
+    French "french" "French",
+    HatchetCut "hatchet_cut" "hatchet-cut",
+    Willow "willow" "willow",
+    MagnumWillow "magnum_willow" "magnum willow",
+    ThroughWireOval "through_wire_oval" "through-wire oval",
+    SoftWing "soft_wing" "soft wing",
+    HardWing "hard_wing" "hard wing",
+});
+
 impl Family {
-    /// Every family, in the order a list shows them.
-    pub const ALL: [Self; 9] = [
-        Self::Colorado,
-        Self::Indiana,
-        Self::French,
-        Self::HatchetCut,
-        Self::Willow,
-        Self::MagnumWillow,
-        Self::ThroughWireOval,
-        Self::SoftWing,
-        Self::HardWing,
-    ];
-
-    /// The name in files and in the JSON interface.
-    pub fn key(self) -> &'static str {
-        match self {
-            Self::Colorado => "colorado",
-            Self::Indiana => "indiana",
-            Self::French => "french",
-            Self::HatchetCut => "hatchet_cut",
-            Self::Willow => "willow",
-            Self::MagnumWillow => "magnum_willow",
-            Self::ThroughWireOval => "through_wire_oval",
-            Self::SoftWing => "soft_wing",
-            Self::HardWing => "hard_wing",
-        }
-    }
-
-    /// The family of a key, if there is one.
-    pub fn from_key(key: &str) -> Option<Self> {
-        Self::ALL.into_iter().find(|family| family.key() == key)
-    }
-
-    /// The name an angler reads.
-    pub fn name(self) -> &'static str {
-        match self {
-            Self::Colorado => "Colorado",
-            Self::Indiana => "Indiana",
-            Self::French => "French",
-            Self::HatchetCut => "hatchet-cut",
-            Self::Willow => "willow",
-            Self::MagnumWillow => "magnum willow",
-            Self::ThroughWireOval => "through-wire oval",
-            Self::SoftWing => "soft wing",
-            Self::HardWing => "hard wing",
-        }
-    }
-
     /// Whether the blade is a wing that turns about its centre hole.
     pub fn is_wing(self) -> bool {
         matches!(self, Self::SoftWing | Self::HardWing)
@@ -114,18 +79,5 @@ impl Family {
             drag,
             side,
         }
-    }
-}
-
-#[cfg(test)]
-mod tests {
-    use super::*;
-
-    #[test]
-    fn every_key_leads_back_to_its_family() {
-        for family in Family::ALL {
-            assert_eq!(Family::from_key(family.key()), Some(family));
-        }
-        assert_eq!(Family::from_key("Colorado"), None);
     }
 }

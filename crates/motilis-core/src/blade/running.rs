@@ -1,3 +1,4 @@
+use crate::keyed::keyed;
 use super::Blade;
 use crate::error::{Error, Range};
 use crate::units::{
@@ -31,16 +32,11 @@ pub enum State {
     RollingOver,
 }
 
-impl State {
-    /// The name in files and in the JSON interface.
-    pub fn key(self) -> &'static str {
-        match self {
-            Self::Stalled => "stalled",
-            Self::Turning => "turning",
-            Self::RollingOver => "rolling_over",
-        }
-    }
-}
+keyed!(State {
+    Stalled "stalled" "stalled",
+    Turning "turning" "turning",
+    RollingOver "rolling_over" "rolling over",
+});
 
 /// One or two equal blades on a clevis, and what keeps the rig from turning with them.
 #[derive(Debug, Clone, Copy, PartialEq)]

@@ -5,4 +5,5 @@ mod blade_table;
 mod closed_forms;
 mod laws;
 mod practice;
+mod rigs;
 mod towline_reference;

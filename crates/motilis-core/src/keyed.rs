@@ -1,0 +1,64 @@
+//! Enumerations of the trade that a file names by a key and an angler by a word.
+
+/// Gives an enumeration `ALL`, `key`, `from_key` and `name`: variant, key in files, name to read.
+macro_rules! keyed {
+    ($type:ident { $($variant:ident $key:literal $name:literal),* $(,)? }) => {
+        impl $type {
+            /// Every one, in the order a list shows them.
+            pub const ALL: &'static [Self] = &[$(Self::$variant),*];
+
+            /// The name in files, forms and the JSON interface.
+            pub fn key(self) -> &'static str {
+                match self { $(Self::$variant => $key),* }
+            }
+
+            /// The one of a key, if there is one.
+            pub fn from_key(key: &str) -> Option<Self> {
+                Self::ALL.iter().copied().find(|one| one.key() == key)
+            }
+
+            /// The name an angler reads.
+            pub fn name(self) -> &'static str {
+                match self { $(Self::$variant => $name),* }
+            }
+        }
+
+        #[cfg(test)]
+        impl $type {
+            /// Every key must lead back to its variant, and no two may share one.
+            pub(crate) fn assert_keys_lead_back() {
+                for &one in Self::ALL {
+                    assert_eq!(Self::from_key(one.key()), Some(one));
+                }
+                assert_eq!(Self::from_key("no such key"), None);
+            }
+        }
+    };
+}
+pub(crate) use keyed;
+
+#[cfg(test)]
+mod tests {
+    use crate::advice::{Fish, Mood, Sky};
+    use crate::blade::{Family, State};
+    use crate::rig::{Bait, BeadMaterial, Colour, Dressing, HookStyle, Kind};
+    use crate::tackle::{DiverSize, LineMaterial, WeightMaterial};
+
+    #[test]
+    fn every_key_leads_back() {
+        Family::assert_keys_lead_back();
+        State::assert_keys_lead_back();
+        Kind::assert_keys_lead_back();
+        HookStyle::assert_keys_lead_back();
+        BeadMaterial::assert_keys_lead_back();
+        Dressing::assert_keys_lead_back();
+        Bait::assert_keys_lead_back();
+        Colour::assert_keys_lead_back();
+        LineMaterial::assert_keys_lead_back();
+        WeightMaterial::assert_keys_lead_back();
+        DiverSize::assert_keys_lead_back();
+        Fish::assert_keys_lead_back();
+        Sky::assert_keys_lead_back();
+        Mood::assert_keys_lead_back();
+    }
+}

@@ -1,0 +1,88 @@
+use crate::error::{Error, Range};
+use crate::tackle::{LineStock, Weight};
+use crate::units::{Kilograms, Metres};
+
+/// Where the line enters the water.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub enum Start {
+    /// From a rod tip so high above the water.
+    RodTip {
+        /// Height of the tip.
+        height: Metres,
+    },
+    /// From a board's release at the surface.
+    Board,
+    /// From a release on a downrigger's ball.
+    Downrigger {
+        /// Mass of the ball.
+        ball: Kilograms,
+        /// Main line between release and leader.
+        drop_back: Metres,
+    },
+}
+
+/// What a rod is rigged with, all but the rig.
+#[derive(Debug, Clone, PartialEq)]
+pub struct LineSetup {
+    /// What it is called on the boat.
+    pub name: String,
+    /// Where the line enters the water.
+    pub start: Start,
+    /// The main line.
+    pub main: LineStock,
+    /// What takes it down, at the upper end of the leader.
+    pub weight: Option<Weight>,
+    /// The leader between weight and rig.
+    pub leader: LineStock,
+    /// Its length, the lead.
+    pub lead: Metres,
+    /// Strumming factor of the main line, default or calibrated.
+    pub strum: f64,
+    /// The most that can be let out.
+    pub reel: Metres,
+}
+
+const TIP: Range = Range::closed(0.0, 10.0, "m", "between 0 and 10 m");
+const LEAD: Range = Range::closed(0.0, 60.0, "m", "between 0 and 60 m");
+const REEL: Range = Range::closed(1.0, 1_000.0, "m", "between 1 and 1 000 m");
+const MASS: Range = Range::above(0.0, 20.0, "kg", "above 0 and at most 20 kg");
+const STRUM: Range = Range::closed(0.5, 4.0, "", "between 0.5 and 4");
+
+impl LineSetup {
+    /// Whether every figure of it can be.
+    ///
+    /// # Errors
+    /// [`Error::OutOfRange`] with the field.
+    pub fn check(&self) -> Result<(), Error> {
+        match self.start {
+            Start::RodTip { height } => {
+                TIP.check("tip_height_m", height.0)?;
+            }
+            Start::Board => {}
+            Start::Downrigger { ball, drop_back } => {
+                MASS.check("ball_kg", ball.0)?;
+                LEAD.check("drop_back_m", drop_back.0)?;
+            }
+        }
+        if let Some(mass) = self.weight.and_then(|weight| weight.mass()) {
+            MASS.check("weight_kg", mass.0)?;
+        }
+        LEAD.check("lead_m", self.lead.0)?;
+        STRUM.check("strum", self.strum)?;
+        REEL.check("reel_m", self.reel.0)?;
+        Ok(())
+    }
+
+    /// Height from which the straight piece in the air comes down; 0 for boards and downriggers.
+    pub(super) fn tip_height(&self) -> Metres {
+        match self.start {
+            Start::RodTip { height } => height,
+            Start::Board | Start::Downrigger { .. } => Metres(0.0),
+        }
+    }
+
+    /// Whether what is let out is the cable of a downrigger.
+    pub fn lets_out_cable(&self) -> bool {
+        matches!(self.start, Start::Downrigger { .. })
+    }
+}

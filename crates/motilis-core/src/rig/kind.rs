@@ -1,0 +1,88 @@
+use crate::keyed::keyed;
+use crate::units::{MILE_PER_HOUR, MetresPerSecond};
+
+/// The kinds of bladed rig, each with its own build and its own practice.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+pub enum Kind {
+    /// Inline wire spinner with a slim, dense body.
+    InlineTorpedo,
+    /// Inline wire spinner with a large body that stays up.
+    InlineBell,
+    /// Trolling wire spinner, bare or dressed.
+    TrollingWire,
+    /// Inline with bead body and a weight hidden under its skirt.
+    TailWeighted,
+    /// Salmon wire spinner.
+    SalmonWire,
+    /// Ring-bead trout spinner on a leader.
+    RingBead,
+    /// Wing blade on a bent-shank worm hook.
+    WingWorm,
+    /// Two-hook (or single-hook) crawler harness.
+    CrawlerHarness,
+    /// Fast harness with double willow or spoon blade.
+    FastHarness,
+    /// Tinsel fly or squid with a wing, run behind a rotating flasher.
+    FlasherFly,
+    /// Bait head cap on a sliding rig with a blade in front.
+    BaitSpinner,
+    /// Unweighted leader spinner with a squid.
+    LeaderSquid,
+}
+
+/// Where practice runs a kind of rig (common practice, no source).
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Practice {
+    /// Slowest speed in use.
+    pub from: MetresPerSecond,
+    /// Fastest speed in use.
+    pub to: MetresPerSecond,
+    /// The favourite.
+    pub favourite: MetresPerSecond,
+}
+
+keyed!(Kind {
+    InlineTorpedo "inline_torpedo" "inline spinner, torpedo body",
+    InlineBell "inline_bell" "inline spinner, bell body",
+    TrollingWire "trolling_wire" "trolling wire spinner",
+    TailWeighted "tail_weighted" "tail-weighted inline",
+    SalmonWire "salmon_wire" "salmon wire spinner",
+    RingBead "ring_bead" "ring-bead trout spinner",
+    WingWorm "wing_worm" "wing on a worm hook",
+    CrawlerHarness "crawler_harness" "crawler harness",
+    FastHarness "fast_harness" "fast harness",
+    FlasherFly "flasher_fly" "flasher fly",
+    BaitSpinner "bait_spinner" "bait spinner",
+    LeaderSquid "leader_squid" "leader spinner with squid",
+});
+
+impl Kind {
+    /// Speeds at which practice trolls it, where practice names them (CP-03 and CP-05 of the
+    /// trade's rules; common practice, no source).
+    pub fn practice(self) -> Option<Practice> {
+        let (from, to, favourite) = match self {
+            Self::WingWorm => (0.6, 1.0, 0.8),
+            Self::CrawlerHarness => (1.0, 1.5, 1.2),
+            Self::TrollingWire | Self::InlineTorpedo => (1.5, 3.0, 2.0),
+            Self::RingBead => (0.5, 2.1, 1.2),
+            _ => return None,
+        };
+        Some(Practice {
+            from: from * MILE_PER_HOUR,
+            to: to * MILE_PER_HOUR,
+            favourite: favourite * MILE_PER_HOUR,
+        })
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::Kind;
+
+    #[test]
+    fn a_favourite_lies_in_its_range() {
+        for practice in Kind::ALL.iter().filter_map(|kind| kind.practice()) {
+            assert!(practice.from <= practice.favourite && practice.favourite <= practice.to);
+        }
+    }
+}
