@@ -41,6 +41,7 @@ pub(crate) use keyed;
 mod tests {
     use crate::advice::{Fish, Mood, Sky};
     use crate::blade::{Family, State};
+    use crate::book::EventKind;
     use crate::rig::{Bait, BeadMaterial, Colour, Dressing, HookStyle, Kind};
     use crate::tackle::{DiverSize, LineMaterial, WeightMaterial};
 
@@ -60,5 +61,6 @@ mod tests {
         Fish::assert_keys_lead_back();
         Sky::assert_keys_lead_back();
         Mood::assert_keys_lead_back();
+        EventKind::assert_keys_lead_back();
     }
 }

@@ -24,6 +24,7 @@
 //! ```
 
 pub mod advice;
+pub mod book;
 pub mod blade;
 mod error;
 mod keyed;

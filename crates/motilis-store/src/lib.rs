@@ -1,1 +1,23 @@
-//! motilis-store
+//! The Motilis data file: one `SQLite` file that holds the boat book.
+//!
+//! [`Store`] opens the file, brings an older one up to date (after keeping a copy of it) and refuses a
+//! newer one. [`Store::read`] and [`Store::write`] hand out a connection; `write` is one transaction,
+//! on disk when it returns (write-ahead log, `synchronous = FULL`). The modules hold one aggregate
+//! each, as functions on a connection; SQL stands where the table is owned.
+//!
+//! Nothing is deleted at once: [`trash`] marks a record and can take it back.
+
+mod error;
+pub mod events;
+mod file;
+pub mod outings;
+pub mod rigs;
+mod row;
+pub mod settings;
+pub mod setups;
+pub mod trash;
+pub mod waters;
+
+pub use error::Error;
+pub use file::Store;
+pub use rusqlite::Connection;

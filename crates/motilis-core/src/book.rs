@@ -1,0 +1,320 @@
+//! The records of the boat book: waters, outings, the line that runs, and what happened on it.
+//!
+//! Plain values; the store keeps them, the views show them. Times are UTC instants, shown in the
+//! zone of the water they belong to.
+
+use crate::advice::{Day, Fish, Mood, Sky};
+use crate::error::{Error, Range};
+use crate::keyed::keyed;
+use crate::line::LineSetup;
+use crate::rig::Rig;
+use crate::tackle::LineStock;
+use crate::units::{Celsius, Kilograms, Metres, MetresPerSecond};
+use jiff::Timestamp;
+
+macro_rules! ids {
+    ($($(#[$doc:meta])* $name:ident)*) => { $(
+        $(#[$doc])*
+        #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord)]
+        pub struct $name(pub i64);
+    )* };
+}
+
+ids! {
+    /// Names a water in the data file.
+    WaterId
+    /// Names a rig in the data file.
+    RigId
+    /// Names a line set-up in the data file.
+    SetupId
+    /// Names an outing in the data file.
+    OutingId
+    /// Names an event in the data file.
+    EventId
+}
+
+/// A lake, river or sea area.
+#[derive(Debug, Clone, PartialEq)]
+pub struct WaterBody {
+    /// Its name.
+    pub name: String,
+    /// Latitude, degrees north.
+    pub latitude_deg: f64,
+    /// Longitude, degrees east.
+    pub longitude_deg: f64,
+    /// Time zone, as the tz database names it.
+    pub zone: String,
+    /// Whether it is salt water.
+    pub salt: bool,
+    /// Depth at which a white disc is usually lost to sight.
+    pub clarity: Metres,
+}
+
+/// A rig of the box with the set-up it usually goes on.
+#[derive(Debug, Clone, PartialEq)]
+pub struct OwnedRig {
+    /// The rig.
+    pub rig: Rig,
+    /// Its usual set-up.
+    pub setup: SetupId,
+}
+
+/// An outing with its conditions.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Outing {
+    /// On which water.
+    pub water: WaterId,
+    /// When it began.
+    pub started: Timestamp,
+    /// Speed through the water.
+    pub speed: MetresPerSecond,
+    /// Water temperature.
+    pub temperature: Celsius,
+    /// Depth at which a white disc is lost to sight.
+    pub clarity: Metres,
+    /// The sky.
+    pub sky: Sky,
+    /// The fish wanted.
+    pub fish: Fish,
+    /// Upper and lower end of the depths the fish hold at.
+    pub fish_depth: (Metres, Metres),
+    /// Depth of the water.
+    pub bottom: Metres,
+    /// How ready the fish are.
+    pub mood: Mood,
+    /// Depth at which rigs shall run.
+    pub wanted_depth: Metres,
+}
+
+const SPEED: Range = Range::closed(0.0, 4.5, "m/s", "between 0 and 4.5 m/s");
+const TEMPERATURE: Range = Range::closed(-2.0, 40.0, "°C", "between -2 and 40 °C");
+const CLARITY: Range = Range::closed(0.05, 40.0, "m", "between 0.05 and 40 m");
+const DEPTH: Range = Range::closed(0.3, 300.0, "m", "between 0.3 and 300 m");
+const FISH_DEPTH: Range = Range::closed(0.0, 300.0, "m", "between 0 and 300 m");
+
+impl Outing {
+    /// What a judgement needs of it; `salt` is the water's.
+    pub fn day(&self, salt: bool) -> Day {
+        Day {
+            speed: self.speed,
+            temperature: self.temperature,
+            salt,
+            clarity: self.clarity,
+            sky: self.sky,
+            fish: self.fish,
+            mood: self.mood,
+            bottom: self.bottom,
+            wanted_depth: self.wanted_depth,
+        }
+    }
+
+    /// Whether every figure can be, and they agree with each other.
+    ///
+    /// # Errors
+    /// [`Error::OutOfRange`] or [`Error::Contradiction`] with the field of the conditions.
+    pub fn check(&self) -> Result<(), Error> {
+        SPEED.check("speed", self.speed.0)?;
+        TEMPERATURE.check("temperature", self.temperature.0)?;
+        CLARITY.check("clarity", self.clarity.0)?;
+        DEPTH.check("bottom", self.bottom.0)?;
+        let (from, to) = self.fish_depth;
+        FISH_DEPTH.check("fish_from", from.0)?;
+        FISH_DEPTH.check("fish_to", to.0)?;
+        DEPTH.check("wanted_depth", self.wanted_depth.0)?;
+        if to < from {
+            return Err(Error::contradiction(
+                "fish_to",
+                "the lower end of the fish lies above the upper end; swap the two",
+            ));
+        }
+        if to > self.bottom {
+            return Err(Error::contradiction(
+                "fish_to",
+                "the fish lie below the bottom; correct their depth or the water's",
+            ));
+        }
+        if self.wanted_depth >= self.bottom {
+            return Err(Error::contradiction(
+                "wanted_depth",
+                "the depth wanted lies on or below the bottom; choose less, or correct the water's depth",
+            ));
+        }
+        Ok(())
+    }
+}
+
+/// The line that is out: a rig on a set-up, with what was changed for the day.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct RunningLine {
+    /// The rig.
+    pub rig: RigId,
+    /// The set-up it started from.
+    pub setup: SetupId,
+    /// The main line in use.
+    pub main: LineStock,
+    /// Mass of the weight in use, for set-ups that have one.
+    pub weight: Option<Kilograms>,
+    /// The lead in use.
+    pub lead: Metres,
+    /// What is let out.
+    pub out: Metres,
+}
+
+impl RunningLine {
+    /// The set-up as it is in use.
+    pub fn in_use(&self, setup: &LineSetup) -> LineSetup {
+        LineSetup {
+            main: self.main,
+            weight: match (setup.weight, self.weight) {
+                (Some(weight), Some(mass)) => Some(weight.with_mass(mass)),
+                (weight, _) => weight,
+            },
+            lead: self.lead,
+            ..setup.clone()
+        }
+    }
+}
+
+/// What happened on a line.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+pub enum EventKind {
+    /// A hit that did not hold.
+    Strike,
+    /// A fish on.
+    Fish,
+    /// A fish that came and looked.
+    Follow,
+    /// The weight touched the bottom.
+    BottomTouch,
+    /// A remark.
+    Note,
+}
+
+keyed!(EventKind {
+    Strike "strike" "Strike",
+    Fish "fish" "Fish",
+    Follow "follow" "Follow",
+    BottomTouch "bottom_touch" "Bottom touch",
+    Note "note" "Note",
+});
+
+/// How the line ran when something happened.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct OnLine {
+    /// The rig.
+    pub rig: RigId,
+    /// What was let out.
+    pub out: Metres,
+    /// Where the rig ran, computed.
+    pub depth: Metres,
+}
+
+/// Something that happened on an outing.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Event {
+    /// During which outing.
+    pub outing: OutingId,
+    /// What.
+    pub kind: EventKind,
+    /// When.
+    pub at: Timestamp,
+    /// On which line; a note needs none.
+    pub line: Option<OnLine>,
+    /// Speed through the water then.
+    pub speed: MetresPerSecond,
+    /// Length of the fish, measured.
+    pub length: Option<Metres>,
+    /// Whether the fish was kept; `None` while nobody said.
+    pub kept: Option<bool>,
+    /// A remark.
+    pub note: String,
+}
+
+const LENGTH: Range = Range::closed(0.03, 2.5, "m", "between 0.03 and 2.5 m");
+const OUT: Range = Range::closed(0.3, 600.0, "m", "between 0.3 and 600 m");
+
+impl Event {
+    /// Whether every figure can be.
+    ///
+    /// # Errors
+    /// [`Error::OutOfRange`] or [`Error::Contradiction`] with the field of the entry.
+    pub fn check(&self) -> Result<(), Error> {
+        SPEED.check("speed", self.speed.0)?;
+        if let Some(length) = self.length {
+            LENGTH.check("length", length.0)?;
+        }
+        if let Some(line) = self.line {
+            OUT.check("out", line.out.0)?;
+            FISH_DEPTH.check("depth", line.depth.0)?;
+        }
+        if self.kind != EventKind::Fish && (self.length.is_some() || self.kept.is_some()) {
+            return Err(Error::contradiction(
+                "length",
+                "only a fish has a length and is kept or released; make it a fish, or leave them empty",
+            ));
+        }
+        if self.note.chars().count() > 500 {
+            return Err(Error::contradiction(
+                "note",
+                "the note is longer than 500 characters; shorten it",
+            ));
+        }
+        Ok(())
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::units::{FOOT, MILE_PER_HOUR};
+    use rstest::rstest;
+
+    fn outing() -> Outing {
+        Outing {
+            water: WaterId(1),
+            started: Timestamp::UNIX_EPOCH,
+            speed: 1.2 * MILE_PER_HOUR,
+            temperature: Celsius(15.0),
+            clarity: 7.0 * FOOT,
+            sky: Sky::Cloud,
+            fish: Fish::Walleye,
+            fish_depth: (20.0 * FOOT, 25.0 * FOOT),
+            bottom: 27.0 * FOOT,
+            mood: Mood::Neutral,
+            wanted_depth: 22.0 * FOOT,
+        }
+    }
+
+    #[rstest]
+    #[case(Outing { speed: MetresPerSecond(f64::NAN), ..outing() }, "speed")]
+    #[case(Outing { temperature: Celsius(99.0), ..outing() }, "temperature")]
+    #[case(Outing { fish_depth: (25.0 * FOOT, 20.0 * FOOT), ..outing() }, "fish_to")]
+    #[case(Outing { fish_depth: (25.0 * FOOT, 60.0 * FOOT), ..outing() }, "fish_to")]
+    #[case(Outing { wanted_depth: 27.0 * FOOT, ..outing() }, "wanted_depth")]
+    fn conditions_that_cannot_be_are_refused(#[case] outing: Outing, #[case] field: &str) {
+        assert_eq!(outing.check().unwrap_err().quantity(), field);
+    }
+
+    #[test]
+    fn sound_conditions_pass() {
+        assert_eq!(outing().check(), Ok(()));
+    }
+
+    #[test]
+    fn only_a_fish_has_a_length() {
+        let event = |kind, length| Event {
+            outing: OutingId(1),
+            kind,
+            at: Timestamp::UNIX_EPOCH,
+            line: None,
+            speed: MetresPerSecond(0.5),
+            length,
+            kept: None,
+            note: String::new(),
+        };
+        assert!(event(EventKind::Fish, Some(Metres(0.5))).check().is_ok());
+        assert!(event(EventKind::Strike, Some(Metres(0.5))).check().is_err());
+        assert!(event(EventKind::Fish, Some(Metres(9.0))).check().is_err());
+        assert!(event(EventKind::Strike, None).check().is_ok());
+    }
+}

@@ -1,0 +1,218 @@
+use crate::Error;
+use r2d2::{Pool, PooledConnection};
+use r2d2_sqlite::SqliteConnectionManager;
+use rusqlite::{Connection, MAIN_DB, TransactionBehavior};
+use rusqlite_migration::{M, Migrations};
+use std::path::{Path, PathBuf};
+
+/// Steps from an empty file to the newest one; a step that has landed is never edited.
+const STEPS: &[M<'static>] = &[
+    M::up(include_str!("../migrations/0001-create-boat-book.sql")),
+    M::up(include_str!("../migrations/0002-create-settings.sql")),
+];
+const MIGRATIONS: Migrations<'static> = Migrations::from_slice(STEPS);
+
+/// "Moti", so that other programs can tell whose file it is.
+const APPLICATION_ID: i32 = 0x4d6f_7469;
+
+/// The open data file.
+#[derive(Debug, Clone)]
+pub struct Store {
+    pool: Pool<SqliteConnectionManager>,
+}
+
+impl Store {
+    /// Opens a data file, making it when it does not exist.
+    ///
+    /// An older file is first copied beside itself (`NAME.before-vN`) and then brought up to date.
+    ///
+    /// # Errors
+    /// [`Error::Newer`] and [`Error::NotOurs`] leave the file as it was.
+    pub fn open(path: &Path) -> Result<Self, Error> {
+        let mut connection = Connection::open(path)?;
+        let version = check_ours(&connection, path)?;
+        if version > STEPS.len() {
+            return Err(Error::Newer {
+                path: path.into(),
+                found: version,
+                known: STEPS.len(),
+            });
+        }
+        if version > 0 && version < STEPS.len() {
+            keep_copy(&connection, path)?;
+        }
+        prepare(&mut connection)?;
+        connection.pragma_update(None, "application_id", APPLICATION_ID)?;
+        MIGRATIONS.to_latest(&mut connection)?;
+        drop(connection);
+
+        let manager = SqliteConnectionManager::file(path).with_init(prepare);
+        let pool = Pool::builder().max_size(4).build(manager)?;
+        Ok(Self { pool })
+    }
+
+    /// Reads.
+    ///
+    /// # Errors
+    /// What `read` returns, or [`Error::Busy`].
+    pub fn read<T, E: From<Error>>(
+        &self,
+        read: impl FnOnce(&Connection) -> Result<T, E>,
+    ) -> Result<T, E> {
+        read(&*self.connection()?)
+    }
+
+    /// Writes: all of it, on disk when this returns, or nothing.
+    ///
+    /// # Errors
+    /// What `write` returns, after which nothing is changed; or [`Error::Busy`].
+    pub fn write<T, E: From<Error>>(
+        &self,
+        write: impl FnOnce(&Connection) -> Result<T, E>,
+    ) -> Result<T, E> {
+        let mut connection = self.connection()?;
+        // Taking the write lock at once keeps two writers from deadlocking half way.
+        let transaction = connection
+            .transaction_with_behavior(TransactionBehavior::Immediate)
+            .map_err(Error::from)?;
+        let value = write(&transaction)?;
+        transaction.commit().map_err(Error::from)?;
+        Ok(value)
+    }
+
+    fn connection(&self) -> Result<PooledConnection<SqliteConnectionManager>, Error> {
+        Ok(self.pool.get()?)
+    }
+}
+
+fn prepare(connection: &mut Connection) -> rusqlite::Result<()> {
+    connection.busy_timeout(std::time::Duration::from_secs(5))?;
+    connection.pragma_update(None, "journal_mode", "WAL")?;
+    connection.pragma_update(None, "synchronous", "FULL")?;
+    connection.pragma_update(None, "foreign_keys", "ON")?;
+    Ok(())
+}
+
+/// The version of the file, 0 when it is new.
+fn check_ours(connection: &Connection, path: &Path) -> Result<usize, Error> {
+    let not_ours = |_| Error::NotOurs { path: path.into() };
+    let read = |name: &str| connection.pragma_query_value(None, name, |row| row.get::<_, i32>(0));
+    let application = read("application_id").map_err(not_ours)?;
+    let version = read("user_version").map_err(not_ours)?;
+    let tables: i64 = connection
+        .query_row("SELECT count(*) FROM sqlite_schema", [], |row| row.get(0))
+        .map_err(not_ours)?;
+    let is_new = application == 0 && tables == 0;
+    match usize::try_from(version) {
+        Ok(version) if is_new || application == APPLICATION_ID => Ok(version),
+        _ => Err(Error::NotOurs { path: path.into() }),
+    }
+}
+
+/// Keeps a copy before a migration; one that an earlier attempt kept stays as it is.
+fn keep_copy(connection: &Connection, path: &Path) -> Result<(), Error> {
+    let mut name = path.as_os_str().to_owned();
+    name.push(format!(".before-v{}", STEPS.len()));
+    let copy = PathBuf::from(name);
+    if copy.exists() {
+        return Ok(());
+    }
+    connection
+        .backup(MAIN_DB, &copy, None)
+        .map_err(|source| Error::Copy { path: copy, source })
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::settings;
+
+    fn folder() -> (tempfile::TempDir, PathBuf) {
+        let folder = tempfile::tempdir().unwrap();
+        let path = folder.path().join("boat.db");
+        (folder, path)
+    }
+
+    #[test]
+    fn the_migrations_are_sound() {
+        MIGRATIONS.validate().unwrap();
+    }
+
+    #[test]
+    fn the_schema_is_what_we_think_it_is() {
+        let (_folder, path) = folder();
+        let store = Store::open(&path).unwrap();
+        let schema: Vec<String> = store
+            .read(|connection| {
+                let mut statement = connection
+                    .prepare("SELECT sql FROM sqlite_schema WHERE sql IS NOT NULL ORDER BY name")?;
+                let rows = statement.query_map([], |row| row.get(0))?;
+                Ok::<_, Error>(rows.collect::<Result<_, _>>()?)
+            })
+            .unwrap();
+        insta::assert_snapshot!(schema.join(";\n\n"));
+    }
+
+    #[test]
+    fn a_newer_file_is_refused_with_a_sentence_and_left_alone() {
+        let (_folder, path) = folder();
+        Store::open(&path).unwrap();
+        let connection = Connection::open(&path).unwrap();
+        connection.pragma_update(None, "user_version", 99).unwrap();
+        drop(connection);
+        let refusal = Store::open(&path).unwrap_err().to_string();
+        assert!(refusal.contains("written by a newer Motilis"), "{refusal}");
+        let version: i32 = Connection::open(&path)
+            .unwrap()
+            .pragma_query_value(None, "user_version", |row| row.get(0))
+            .unwrap();
+        assert_eq!(version, 99);
+    }
+
+    #[test]
+    fn an_older_file_is_copied_and_brought_up_to_date() {
+        let (_folder, path) = folder();
+        let mut old = Connection::open(&path).unwrap();
+        old.pragma_update(None, "application_id", APPLICATION_ID).unwrap();
+        MIGRATIONS.to_version(&mut old, 1).unwrap();
+        old.execute(
+            "INSERT INTO waters VALUES (7, 'Lake Tamarin', 50.42, -95.61, 'America/Winnipeg', 0, 2.1, NULL)",
+            [],
+        )
+        .unwrap();
+        drop(old);
+
+        let store = Store::open(&path).unwrap();
+        let water = store.read(|c| crate::waters::get(c, motilis_core::book::WaterId(7))).unwrap();
+        assert_eq!(water.name, "Lake Tamarin");
+        store.write(|c| settings::set(c, "units", "metric")).unwrap();
+
+        let copy = Connection::open(path.with_extension("db.before-v2")).unwrap();
+        let version: i32 = copy.pragma_query_value(None, "user_version", |row| row.get(0)).unwrap();
+        assert_eq!(version, 1);
+        let name: String = copy.query_row("SELECT name FROM waters", [], |row| row.get(0)).unwrap();
+        assert_eq!(name, "Lake Tamarin");
+    }
+
+    #[test]
+    fn another_programs_file_is_refused() {
+        let (_folder, path) = folder();
+        std::fs::write(&path, "this is a diary, not a database, and long enough to look like a file").unwrap();
+        assert!(matches!(Store::open(&path), Err(Error::NotOurs { .. })));
+        let (_folder, path) = folder();
+        Connection::open(&path).unwrap().execute("CREATE TABLE diary (day TEXT)", []).unwrap();
+        assert!(matches!(Store::open(&path), Err(Error::NotOurs { .. })));
+    }
+
+    #[test]
+    fn what_fails_half_way_leaves_nothing_behind() {
+        let (_folder, path) = folder();
+        let store = Store::open(&path).unwrap();
+        let failed: Result<(), Error> = store.write(|connection| {
+            settings::set(connection, "units", "metric")?;
+            Err(Error::Missing { what: "outing", id: 1 })
+        });
+        assert!(failed.is_err());
+        assert_eq!(store.read(|c| settings::get(c, "units")).unwrap(), None);
+    }
+}

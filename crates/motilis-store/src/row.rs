@@ -1,0 +1,40 @@
+//! Small helpers between rows and records.
+
+use crate::Error;
+use motilis_core::tackle::{LineMaterial, LineStock};
+use motilis_core::units::Metres;
+use rusqlite::{OptionalExtension, Row};
+
+/// Turns "no row" into [`Error::Missing`].
+pub(crate) fn found<T>(row: rusqlite::Result<T>, what: &'static str, id: i64) -> Result<T, Error> {
+    row.optional()?.ok_or(Error::Missing { what, id })
+}
+
+/// Why a column cannot be read, as the database's own error type.
+pub(crate) fn unreadable(why: impl ToString) -> rusqlite::Error {
+    rusqlite::Error::FromSqlConversionFailure(
+        0,
+        rusqlite::types::Type::Text,
+        why.to_string().into(),
+    )
+}
+
+/// Reads a keyed enumeration out of a text column.
+pub(crate) fn keyed<T>(
+    row: &Row<'_>,
+    column: &str,
+    from_key: impl Fn(&str) -> Option<T>,
+) -> rusqlite::Result<T> {
+    let key: String = row.get(column)?;
+    from_key(&key).ok_or_else(|| unreadable(format!("{column} is {key:?}")))
+}
+
+/// Reads a line off the spool out of three columns that share a prefix.
+pub(crate) fn line_stock(row: &Row<'_>, prefix: &str) -> rusqlite::Result<LineStock> {
+    let column = |name: &str| format!("{prefix}_{name}");
+    Ok(LineStock {
+        material: keyed(row, &column("material"), LineMaterial::from_key)?,
+        test_lb: row.get(column("test_lb").as_str())?,
+        diameter: Metres(row.get(column("diameter_m").as_str())?),
+    })
+}

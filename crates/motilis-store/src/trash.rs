@@ -1,0 +1,61 @@
+//! Throwing a record away, and taking it back.
+
+use crate::Error;
+use jiff::Timestamp;
+use motilis_core::book::{EventId, OutingId, RigId, SetupId, WaterId};
+use rusqlite::Connection;
+
+/// A record that can be thrown away.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Record {
+    /// A water.
+    Water(WaterId),
+    /// A rig.
+    Rig(RigId),
+    /// A line set-up.
+    Setup(SetupId),
+    /// An outing; its events go and come with it.
+    Outing(OutingId),
+    /// A log entry.
+    Event(EventId),
+}
+
+impl Record {
+    fn table(self) -> (&'static str, &'static str, i64) {
+        match self {
+            Self::Water(id) => ("waters", "water", id.0),
+            Self::Rig(id) => ("rigs", "rig", id.0),
+            Self::Setup(id) => ("line_setups", "line set-up", id.0),
+            Self::Outing(id) => ("outings", "outing", id.0),
+            Self::Event(id) => ("events", "log entry", id.0),
+        }
+    }
+}
+
+/// Throws a record away; doing so twice is the same as once.
+///
+/// # Errors
+/// [`Error::Missing`] when there never was one.
+pub fn throw(connection: &Connection, record: Record, now: Timestamp) -> Result<(), Error> {
+    mark(connection, record, Some(now.as_second()))
+}
+
+/// Takes it back.
+///
+/// # Errors
+/// [`Error::Missing`] when there never was one.
+pub fn take_back(connection: &Connection, record: Record) -> Result<(), Error> {
+    mark(connection, record, None)
+}
+
+fn mark(connection: &Connection, record: Record, deleted: Option<i64>) -> Result<(), Error> {
+    let (table, what, id) = record.table();
+    let changed = connection.execute(
+        &format!("UPDATE {table} SET deleted_utc_s = ?1 WHERE id = ?2"),
+        (deleted, id),
+    )?;
+    if changed == 0 {
+        return Err(Error::Missing { what, id });
+    }
+    Ok(())
+}
