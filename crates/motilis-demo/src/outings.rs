@@ -1,0 +1,252 @@
+use crate::Waters;
+use crate::rigs::DemoRig;
+use jiff::{SignedDuration, Timestamp};
+use motilis_core::advice::{self, Fish, Mood, Sky, Verdict};
+use motilis_core::book::{Event, EventKind, OnLine, Outing, OutingId, RunningLine, WaterId};
+use motilis_core::line::{Line, OutFor};
+use motilis_core::units::{
+    Celsius, FOOT, INCH, MILE_PER_HOUR, Metres, MetresPerSecond,
+};
+use motilis_store::{Connection, Error, events, outings};
+use rand::{Rng, SeedableRng};
+use rand_chacha::ChaCha8Rng;
+
+/// When, how fast (mph), how warm (°F), how clear (ft), fish from–to, water and wanted depth (ft).
+struct Plan {
+    water: WaterId,
+    salt: bool,
+    started: &'static str,
+    mph: f64,
+    fahrenheit: f64,
+    clarity_ft: f64,
+    sky: Sky,
+    fish: Fish,
+    fish_ft: (f64, f64),
+    bottom_ft: f64,
+    mood: Mood,
+    wanted_ft: f64,
+    /// Hours on the water.
+    hours: f64,
+}
+
+/// Six outings from May to September 2026; the last one is left open.
+fn plans(waters: &Waters) -> [Plan; 6] {
+    let tamarin = Plan {
+        water: waters.tamarin,
+        salt: false,
+        started: "2026-09-05T11:20:00Z",
+        mph: 1.2,
+        fahrenheit: 58.0,
+        clarity_ft: 7.0,
+        sky: Sky::Cloud,
+        fish: Fish::Walleye,
+        fish_ft: (20.0, 25.0),
+        bottom_ft: 27.0,
+        mood: Mood::Neutral,
+        wanted_ft: 22.0,
+        hours: 4.0,
+    };
+    let orrin = |started, fish, wanted_ft| Plan {
+        water: waters.orrin,
+        salt: true,
+        started,
+        mph: 2.2,
+        fahrenheit: 54.0,
+        clarity_ft: 20.0,
+        sky: Sky::Twilight,
+        fish,
+        fish_ft: (wanted_ft - 5.0, wanted_ft + 25.0),
+        bottom_ft: 140.0,
+        mood: Mood::Active,
+        wanted_ft,
+        hours: 5.0,
+    };
+    [
+        Plan {
+            started: "2026-05-16T12:05:00Z",
+            fahrenheit: 49.0,
+            mph: 0.9,
+            mood: Mood::Shy,
+            fish_ft: (10.0, 15.0),
+            bottom_ft: 16.0,
+            wanted_ft: 12.0,
+            ..tamarin
+        },
+        Plan {
+            started: "2026-06-04T10:12:00Z",
+            fahrenheit: 61.0,
+            mph: 1.3,
+            mood: Mood::Active,
+            fish_ft: (14.0, 19.0),
+            bottom_ft: 21.0,
+            wanted_ft: 16.0,
+            ..tamarin
+        },
+        Plan {
+            started: "2026-06-21T09:40:00Z",
+            fahrenheit: 66.0,
+            mph: 1.5,
+            sky: Sky::Sun,
+            fish: Fish::RainbowTrout,
+            fish_ft: (15.0, 25.0),
+            bottom_ft: 60.0,
+            wanted_ft: 18.0,
+            ..tamarin
+        },
+        orrin("2026-07-12T12:30:00Z", Fish::Chinook, 60.0),
+        orrin("2026-08-08T12:45:00Z", Fish::Coho, 40.0),
+        tamarin,
+    ]
+}
+
+const NOTES: [&str; 6] = [
+    "Bait on the graph just above the fish.",
+    "Wind swung to the south, drifting toward the point.",
+    "Changed to a fresh crawler.",
+    "Two short strikes, trailing hook moved back.",
+    "Weed on the bottom along the drop-off.",
+    "Ines takes the port rod.",
+];
+
+/// Adds the outings with their events and returns the one left open.
+pub fn add(
+    connection: &Connection,
+    waters: &Waters,
+    rigs: &[DemoRig],
+    seed: u64,
+) -> Result<OutingId, Error> {
+    let mut random = ChaCha8Rng::seed_from_u64(seed);
+    let mut last = OutingId(0);
+    for plan in plans(waters) {
+        let outing = outing(&plan);
+        let id = outings::add(connection, &outing)?;
+        let lines = lines_that_work(&plan, &outing, rigs);
+        if let Some((rig, out)) = lines.first() {
+            let line = RunningLine {
+                rig: rig.id,
+                setup: rig.setup,
+                main: rig.line.main,
+                weight: rig.line.weight.and_then(|weight| weight.mass()),
+                lead: rig.line.lead,
+                out: *out,
+            };
+            outings::run_line(connection, id, &line)?;
+        }
+        for event in draw_events(id, &plan, &outing, &lines, &mut random) {
+            events::add(connection, &event)?;
+        }
+        last = id;
+    }
+    Ok(last)
+}
+
+fn outing(plan: &Plan) -> Outing {
+    Outing {
+        water: plan.water,
+        started: plan.started.parse().expect("the plans' times are written as RFC 3339"),
+        speed: plan.mph * MILE_PER_HOUR,
+        temperature: Celsius::from_fahrenheit(plan.fahrenheit),
+        clarity: plan.clarity_ft * FOOT,
+        sky: plan.sky,
+        fish: plan.fish,
+        fish_depth: (plan.fish_ft.0 * FOOT, plan.fish_ft.1 * FOOT),
+        bottom: plan.bottom_ft * FOOT,
+        mood: plan.mood,
+        wanted_depth: plan.wanted_ft * FOOT,
+    }
+}
+
+/// The rigs that work that day, best first, with what to let out.
+fn lines_that_work<'a>(
+    plan: &Plan,
+    outing: &Outing,
+    rigs: &'a [DemoRig],
+) -> Vec<(&'a DemoRig, Metres)> {
+    let day = outing.day(plan.salt);
+    let mut calls: Vec<_> = rigs
+        .iter()
+        .filter_map(|rig| {
+            let call = advice::call(&day, &rig.rig, &rig.line).ok()?;
+            match (&call.out, call.verdict) {
+                (OutFor::Out(run), Verdict::Works) => Some((rig, run.out, call)),
+                _ => None,
+            }
+        })
+        .collect();
+    calls.sort_by(|a, b| advice::before((&a.2, &a.0.rig.name), (&b.2, &b.0.rig.name)));
+    calls.into_iter().map(|(rig, out, _)| (rig, out)).take(4).collect()
+}
+
+fn draw_events(
+    id: OutingId,
+    plan: &Plan,
+    outing: &Outing,
+    lines: &[(&DemoRig, Metres)],
+    random: &mut ChaCha8Rng,
+) -> Vec<Event> {
+    let mut minutes = 0.0;
+    let mut drawn = Vec::new();
+    loop {
+        minutes += random.random_range(6.0..34.0);
+        if minutes > plan.hours * 60.0 || lines.is_empty() {
+            return drawn;
+        }
+        // The first line of the sheet catches more, as it should.
+        let place = random.random_range(0..lines.len()).min(random.random_range(0..lines.len()));
+        let (rig, out) = lines[place];
+        let speed = outing.speed * random.random_range(0.94..1.06);
+        let kind = match random.random_range(0..100) {
+            0..45 => EventKind::Fish,
+            45..75 => EventKind::Strike,
+            75..84 => EventKind::Follow,
+            84..93 if rig.line.weight.is_some() => EventKind::BottomTouch,
+            _ => EventKind::Note,
+        };
+        let line = (kind != EventKind::Note).then(|| OnLine {
+            rig: rig.id,
+            out,
+            depth: depth(plan, outing, rig, speed, out),
+        });
+        let fish = kind == EventKind::Fish;
+        let note = if kind == EventKind::Note {
+            NOTES[random.random_range(0..NOTES.len())].to_owned()
+        } else {
+            String::new()
+        };
+        drawn.push(Event {
+            outing: id,
+            kind,
+            at: later(outing.started, minutes),
+            line,
+            speed,
+            length: fish.then(|| length(plan.fish, random)),
+            kept: fish.then(|| random.random_bool(0.4)),
+            note,
+        });
+    }
+}
+
+fn later(start: Timestamp, minutes: f64) -> Timestamp {
+    start + SignedDuration::from_secs((minutes * 60.0) as i64)
+}
+
+/// Where the rig ran, as the core computes it; the wanted depth where it cannot.
+fn depth(plan: &Plan, outing: &Outing, rig: &DemoRig, speed: MetresPerSecond, out: Metres) -> Metres {
+    let computed = outing
+        .day(plan.salt)
+        .surroundings()
+        .and_then(|water| Line::new(&rig.rig, &rig.line, water)?.run(speed, out));
+    computed.map_or(outing.wanted_depth, |run| run.rig.depth)
+}
+
+/// A length to the quarter inch, drawn around what the species runs to.
+fn length(fish: Fish, random: &mut ChaCha8Rng) -> Metres {
+    let (small, large): (f64, f64) = match fish {
+        Fish::Chinook => (22.0, 38.0),
+        Fish::Coho => (18.0, 29.0),
+        Fish::RainbowTrout => (11.0, 20.0),
+        _ => (13.0, 26.0),
+    };
+    let inches = small + (large - small) * random.random_range(0.0..1.0_f64).powf(1.6);
+    (inches * 4.0).round() / 4.0 * INCH
+}

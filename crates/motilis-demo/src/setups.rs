@@ -1,0 +1,67 @@
+use crate::IN_CATALOGUE;
+use motilis_core::book::SetupId;
+use motilis_core::line::{LineSetup, Start};
+use motilis_core::tackle::{DiverSize, LineMaterial, LineStock, Weight, WeightMaterial};
+use motilis_core::towline::STRUM;
+use motilis_core::units::{FOOT, Metres, OUNCE, POUND};
+use motilis_store::{Connection, Error, setups};
+
+/// The rods of the Patient Heron.
+pub struct Setups {
+    pub light_bouncer: (SetupId, LineSetup),
+    pub heavy_bouncer: (SetupId, LineSetup),
+    pub board: (SetupId, LineSetup),
+    pub lead_core: (SetupId, LineSetup),
+    pub diver: (SetupId, LineSetup),
+    pub downrigger: (SetupId, LineSetup),
+}
+
+pub fn add(connection: &Connection) -> Result<Setups, Error> {
+    let stock = |material, test| LineStock::of_test(material, test).expect(IN_CATALOGUE);
+    let nylon = |test| stock(LineMaterial::Nylon, test);
+    let rod = |name: &str, weight, lead: f64| LineSetup {
+        name: name.to_owned(),
+        start: Start::RodTip { height: 5.0 * FOOT },
+        main: nylon(10),
+        weight,
+        leader: nylon(12),
+        lead: lead * FOOT,
+        strum: STRUM,
+        reel: 300.0 * FOOT,
+    };
+    let bouncer = |ounces: f64| Some(Weight::BottomBouncer(ounces * OUNCE, WeightMaterial::Lead));
+    let add = |setup: LineSetup| Ok::<_, Error>((setups::add(connection, &setup)?, setup));
+    Ok(Setups {
+        light_bouncer: add(rod("Light bouncer rod", bouncer(1.0), 5.0))?,
+        heavy_bouncer: add(rod("Heavy bouncer rod", bouncer(2.0), 5.0))?,
+        board: add(LineSetup {
+            start: Start::Board,
+            ..rod(
+                "Board with a clip-on",
+                Some(Weight::ClipOn(1.0 * OUNCE, WeightMaterial::Tin)),
+                6.0,
+            )
+        })?,
+        lead_core: add(LineSetup {
+            main: stock(LineMaterial::LeadCore, 18),
+            leader: nylon(8),
+            reel: 300.0 * FOOT,
+            ..rod("Lead-core rod", None, 20.0)
+        })?,
+        diver: add(LineSetup {
+            main: stock(LineMaterial::Braid, 30),
+            leader: nylon(25),
+            ..rod("Diver rod", Some(Weight::TripDiver(DiverSize::Medium)), 5.0)
+        })?,
+        downrigger: add(LineSetup {
+            start: Start::Downrigger {
+                ball: 10.0 * POUND,
+                drop_back: 20.0 * FOOT,
+            },
+            main: nylon(20),
+            leader: nylon(25),
+            reel: Metres(60.0),
+            ..rod("Downrigger", None, 6.0)
+        })?,
+    })
+}
