@@ -4,13 +4,14 @@
 //! zone of the water they belong to.
 
 use crate::advice::{Day, Fish, Mood, Sky};
-use crate::error::{Error, Range};
+use crate::error::Error;
 use crate::keyed::keyed;
 use crate::line::LineSetup;
 use crate::rig::Rig;
 use crate::tackle::LineStock;
 use crate::units::{Celsius, Kilograms, Metres, MetresPerSecond};
 use jiff::Timestamp;
+use limits::{CLARITY, DEPTH, FISH_DEPTH, LENGTH, OUT, SPEED, TEMPERATURE};
 
 macro_rules! ids {
     ($($(#[$doc:meta])* $name:ident)*) => { $(
@@ -31,6 +32,26 @@ ids! {
     OutingId
     /// Names an event in the data file.
     EventId
+}
+
+/// Ranges that entries of the boat book must lie in, SI.
+pub mod limits {
+    use crate::error::Range;
+
+    /// Speed of a boat that trolls.
+    pub const SPEED: Range = Range::closed(0.0, 4.5, "m/s", "between 0 and 4.5 m/s");
+    /// Water temperature.
+    pub const TEMPERATURE: Range = Range::closed(-2.0, 40.0, "°C", "between -2 and 40 °C");
+    /// Depth at which a white disc is lost.
+    pub const CLARITY: Range = Range::closed(0.05, 40.0, "m", "between 0.05 and 40 m");
+    /// Depth of the water, and of a rig that is wanted somewhere.
+    pub const DEPTH: Range = Range::closed(0.3, 300.0, "m", "between 0.3 and 300 m");
+    /// Depth of fish, and of a rig that was logged.
+    pub const FISH_DEPTH: Range = Range::closed(0.0, 300.0, "m", "between 0 and 300 m");
+    /// Length of a fish.
+    pub const LENGTH: Range = Range::closed(0.03, 2.5, "m", "between 0.03 and 2.5 m");
+    /// Line let out.
+    pub const OUT: Range = Range::closed(0.3, 600.0, "m", "between 0.3 and 600 m");
 }
 
 /// A lake, river or sea area.
@@ -85,12 +106,6 @@ pub struct Outing {
     /// Depth at which rigs shall run.
     pub wanted_depth: Metres,
 }
-
-const SPEED: Range = Range::closed(0.0, 4.5, "m/s", "between 0 and 4.5 m/s");
-const TEMPERATURE: Range = Range::closed(-2.0, 40.0, "°C", "between -2 and 40 °C");
-const CLARITY: Range = Range::closed(0.05, 40.0, "m", "between 0.05 and 40 m");
-const DEPTH: Range = Range::closed(0.3, 300.0, "m", "between 0.3 and 300 m");
-const FISH_DEPTH: Range = Range::closed(0.0, 300.0, "m", "between 0 and 300 m");
 
 impl Outing {
     /// What a judgement needs of it; `salt` is the water's.
@@ -229,9 +244,6 @@ pub struct Event {
     /// A remark.
     pub note: String,
 }
-
-const LENGTH: Range = Range::closed(0.03, 2.5, "m", "between 0.03 and 2.5 m");
-const OUT: Range = Range::closed(0.3, 600.0, "m", "between 0.3 and 600 m");
 
 impl Event {
     /// Whether every figure can be.

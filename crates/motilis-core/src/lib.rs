@@ -36,4 +36,4 @@ pub mod towline;
 pub mod units;
 pub mod water;
 
-pub use error::Error;
+pub use error::{Error, Range};

@@ -10,4 +10,4 @@ mod run;
 mod setup;
 
 pub use run::{Bottom, Line, OutFor, Run, Surroundings};
-pub use setup::{LineSetup, Start};
+pub use setup::{LEAD, LineSetup, MASS, Start};

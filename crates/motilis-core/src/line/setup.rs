@@ -43,9 +43,11 @@ pub struct LineSetup {
 }
 
 const TIP: Range = Range::closed(0.0, 10.0, "m", "between 0 and 10 m");
-const LEAD: Range = Range::closed(0.0, 60.0, "m", "between 0 and 60 m");
+/// Length of a leader or drop-back.
+pub const LEAD: Range = Range::closed(0.0, 60.0, "m", "between 0 and 60 m");
 const REEL: Range = Range::closed(1.0, 1_000.0, "m", "between 1 and 1 000 m");
-const MASS: Range = Range::above(0.0, 20.0, "kg", "above 0 and at most 20 kg");
+/// Mass of a weight or ball.
+pub const MASS: Range = Range::above(0.0, 20.0, "kg", "above 0 and at most 20 kg");
 const STRUM: Range = Range::closed(0.5, 4.0, "", "between 0.5 and 4");
 
 impl LineSetup {

@@ -1,0 +1,69 @@
+//! Styles, scripts and fonts, built into the program: nothing is fetched at run time.
+
+use rust_embed::RustEmbed;
+use std::borrow::Cow;
+use std::sync::OnceLock;
+
+#[derive(RustEmbed)]
+#[folder = "static"]
+struct Files;
+
+/// A file as it is served.
+pub struct Asset {
+    /// Its bytes.
+    pub bytes: Cow<'static, [u8]>,
+    /// Its media type.
+    pub media_type: String,
+}
+
+/// The file at a path below `static/`, if there is one.
+pub fn get(path: &str) -> Option<Asset> {
+    let file = Files::get(path)?;
+    Some(Asset {
+        media_type: file.metadata.mimetype().to_owned(),
+        bytes: file.data,
+    })
+}
+
+/// Names the state of all files together; part of their address, so that browsers may keep them.
+pub fn version() -> &'static str {
+    static VERSION: OnceLock<String> = OnceLock::new();
+    VERSION.get_or_init(|| {
+        let mut sum: u64 = 0xcbf2_9ce4_8422_2325;
+        for path in Files::iter() {
+            let hash = Files::get(&path).map(|file| file.metadata.sha256_hash());
+            for byte in path.bytes().chain(hash.into_iter().flatten()) {
+                // FNV-1a: enough to tell one build from the next.
+                sum = (sum ^ u64::from(byte)).wrapping_mul(0x0100_0000_01b3);
+            }
+        }
+        format!("{sum:016x}")
+    })
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn every_third_party_file_has_its_licence_beside_it() {
+        for licence in [
+            "bootstrap/LICENSE",
+            "htmx/LICENSE",
+            "fonts/LICENSE-national-park.txt",
+        ] {
+            assert!(get(licence).is_some(), "{licence}");
+        }
+        assert_eq!(get("bootstrap/bootstrap.min.css").unwrap().media_type, "text/css");
+        assert!(get("../Cargo.toml").is_none());
+    }
+
+    #[test]
+    fn nothing_points_at_another_host() {
+        for path in ["app/motilis.css", "app/motilis.js"] {
+            let file = get(path).unwrap();
+            let text = String::from_utf8_lossy(&file.bytes).into_owned();
+            assert!(!text.contains("//cdn") && !text.contains("https://"), "{path}");
+        }
+    }
+}

@@ -1,0 +1,19 @@
+//! Drawings: each a plain struct with its positions ready, and a template that places them.
+//!
+//! Positions are pixels of the drawing's own `viewBox`. Colour and stroke come from CSS classes.
+
+mod blade;
+mod column;
+mod curve;
+mod kit;
+mod rig;
+mod side_view;
+mod speed_rule;
+
+pub use blade::{Outline, outline};
+pub use column::{ColumnSource, WaterColumn};
+pub use curve::{Curve, CurveSource, Stretch};
+pub use kit::{Path, Px, Scale, Tick, Washes, ticks};
+pub use rig::RigSketch;
+pub use side_view::{SideSource, SideView};
+pub use speed_rule::{SpeedBar, SpeedRule};

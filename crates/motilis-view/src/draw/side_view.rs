@@ -1,0 +1,217 @@
+use super::kit::{Path, Px, Scale, Tick, Washes, ticks};
+use crate::units::{Quantity, System, show};
+use askama::Template;
+use motilis_core::line::{Bottom, Run};
+use motilis_core::units::Metres;
+
+/// Height of the boxwood rule of setbacks at the foot.
+const RULE: f64 = 40.0;
+/// Width of the boxwood rule of depths at the left.
+const SIDE: f64 = 46.0;
+
+/// What the side view is drawn from.
+pub struct SideSource<'a> {
+    /// How the line runs; `None` draws the water alone.
+    pub run: Option<&'a Run>,
+    /// Height of the rod tip; 0 for a board or downrigger.
+    pub tip_height: Metres,
+    /// Whether the line starts at a board.
+    pub board: bool,
+    /// Depth of the water.
+    pub bottom: Metres,
+    /// Depth at which a white disc is lost.
+    pub clarity: Metres,
+    /// Upper and lower end of the fish.
+    pub fish: (Metres, Metres),
+    /// The boat's units.
+    pub system: System,
+    /// Size of the drawing.
+    pub size: (f64, f64),
+}
+
+/// One line from rod tip to rig, to scale: a foot is as long across as it is down.
+#[derive(Debug, Clone, Template)]
+#[template(path = "svg/side_view.svg")]
+pub struct SideView {
+    width: Px,
+    height: Px,
+    rule_top: Px,
+    surface: Px,
+    bed: Px,
+    washes: Washes,
+    depth_ticks: Vec<Tick>,
+    depth_minors: Vec<Px>,
+    run_ticks: Vec<Tick>,
+    run_minors: Vec<Px>,
+    unit: &'static str,
+    fish: (Px, Px),
+    fish_at: Vec<(Px, Px)>,
+    fish_label: String,
+    bottom_label: String,
+    stern: Px,
+    board: bool,
+    line: Option<Drawn>,
+    title: String,
+}
+
+/// The line's own part of the drawing.
+#[derive(Debug, Clone)]
+struct Drawn {
+    air: Path,
+    curve: Path,
+    weight: Option<(Px, Px)>,
+    rig: (Px, Px),
+    tip: (Px, Px),
+    tag: (Px, Px),
+    depth: String,
+    out: String,
+    warning: String,
+}
+
+impl SideView {
+    /// Draws it.
+    pub fn new(source: &SideSource<'_>) -> Self {
+        let (width, height) = source.size;
+        let unit = Quantity::Depth.unit(source.system);
+        let air = source.run.map_or((0.0, 0.0), |run| air_piece(run, source.tip_height));
+        let behind = source.run.map_or(20.0, |run| air.0 + run.rig.run.0).max(3.0);
+        let sky_px = 66.0;
+        let stern = SIDE + 64.0;
+        let bed_px = 34.0;
+        // One scale for both directions, as large as the paper allows.
+        let across = (width - stern - 110.0) / behind;
+        let down = (height - RULE - sky_px - bed_px) / source.bottom.0;
+        let pixels_a_metre = across.min(down);
+        let bed = height - RULE - bed_px;
+        let surface = bed - source.bottom.0 * pixels_a_metre;
+        let x = Scale::new((0.0, 1.0), (stern, stern + pixels_a_metre));
+        let y = Scale::new((0.0, 1.0), (surface, surface + pixels_a_metre));
+        let depth = |metres: Metres| show(Quantity::Depth, metres.0, source.system);
+        let at_depth = |figure: f64| y.at(unit.to_si(figure));
+        let at_run = |figure: f64| x.at(unit.to_si(figure));
+        let deepest = unit.from_si(source.bottom.0);
+        let farthest = unit.from_si((width - 14.0 - stern) / pixels_a_metre);
+        let most_ticks = ((source.bottom.0 * pixels_a_metre) / 34.0).clamp(1.0, 9.0) as usize;
+        let (from, to) = source.fish;
+        let band = (y.at(from.0), y.length((to - from).0));
+        let middle = band.0.0 + 0.5 * band.1.0;
+        let mark = |at: Px, figure: f64| Tick { at, label: format!("{figure}") };
+        Self {
+            width: Px(width),
+            height: Px(height),
+            rule_top: Px(height - RULE),
+            surface: Px(surface),
+            bed: Px(bed),
+            washes: Washes::new(source.bottom, source.clarity, &y),
+            depth_ticks: ticks(0.0, deepest, most_ticks)
+                .into_iter()
+                .filter(|figure| *figure > 0.0)
+                .map(|figure| mark(at_depth(figure), figure))
+                .collect(),
+            depth_minors: ticks(0.0, deepest, most_ticks * 5).into_iter().map(at_depth).collect(),
+            run_ticks: ticks(0.0, farthest, (width / 90.0) as usize)
+                .into_iter()
+                .map(|figure| mark(at_run(figure), figure))
+                .collect(),
+            run_minors: ticks(0.0, farthest, (width / 14.0) as usize).into_iter().map(at_run).collect(),
+            unit: unit.symbol,
+            fish: band,
+            fish_at: [0.62, 0.74, 0.9, 0.82, 0.55]
+                .iter()
+                .zip([-0.3, 0.4, -0.2, 0.1, 0.35])
+                .map(|(share, up)| {
+                    (Px(stern + (width - stern) * share), Px(middle + up * (band.1.0 - 12.0).max(0.0)))
+                })
+                .collect(),
+            fish_label: format!("fish {}–{}", depth(from).value, depth(to)),
+            bottom_label: format!("bottom {}", depth(source.bottom)),
+            stern: Px(stern),
+            board: source.board,
+            line: source.run.map(|run| drawn(source, run, air, &x, &y, depth)),
+            title: title(source, depth),
+        }
+    }
+
+    fn bed_height(&self) -> Px {
+        Px(self.rule_top.0 - self.bed.0)
+    }
+
+    fn sky_height(&self) -> Px {
+        self.surface
+    }
+
+    fn hatches(&self) -> Vec<(Px, Px)> {
+        let places = (self.width.0 / 74.0) as usize;
+        (0..places)
+            .map(|i| (Px(SIDE + 26.0 + 74.0 * i as f64), Px(self.bed.0 + 3.0)))
+            .collect()
+    }
+}
+
+/// Horizontal and vertical part of the straight piece in the air, m.
+fn air_piece(run: &Run, tip_height: Metres) -> (f64, f64) {
+    (run.air.0 * run.angle.0.cos(), tip_height.0)
+}
+
+fn drawn(
+    source: &SideSource<'_>,
+    run: &Run,
+    air: (f64, f64),
+    x: &Scale,
+    y: &Scale,
+    depth: impl Fn(Metres) -> crate::units::Figure,
+) -> Drawn {
+    // What would lie below the bottom lies on it.
+    let place = |place: &motilis_core::towline::Place| {
+        (x.at(air.0 + place.run.0), y.at(place.depth.0.min(source.bottom.0)))
+    };
+    let rig = place(&run.rig);
+    let tip = (x.at(0.0), y.at(-air.1));
+    let entry = (x.at(air.0), y.at(0.0));
+    let (width, _) = source.size;
+    let warning = match run.bottom {
+        Bottom::Dragging { too_much, .. } => {
+            format!("dragging: {} too much line", depth(too_much))
+        }
+        Bottom::Clear(_) | Bottom::Unknown => String::new(),
+    };
+    // Above the rig to the left, where the line does not go.
+    let tag = (
+        Px((rig.0.0 - 60.0).clamp(SIDE + 70.0, width - 128.0)),
+        Px((rig.1.0 - 74.0).max(y.at(0.0).0 + 8.0)),
+    );
+    Drawn {
+        air: Path::through([tip, entry]),
+        curve: Path::through(run.profile.iter().rev().map(place)),
+        weight: run.weight.as_ref().map(place),
+        rig,
+        tip,
+        tag,
+        depth: depth(run.rig.depth).to_string(),
+        out: format!("back {}", depth(run.out)),
+        warning,
+    }
+}
+
+fn title(source: &SideSource<'_>, depth: impl Fn(Metres) -> crate::units::Figure) -> String {
+    let water = format!("Side view to scale, bottom at {}.", depth(source.bottom));
+    let Some(run) = source.run else {
+        return water;
+    };
+    let weight = run.weight.map_or(String::new(), |weight| {
+        format!(", its weight at {}", depth(weight.depth))
+    });
+    let bottom = match run.bottom {
+        Bottom::Dragging { too_much, .. } => {
+            format!(" The line drags: {} too much is out.", depth(too_much))
+        }
+        Bottom::Clear(by) => format!(" It clears the bottom by {}.", depth(by)),
+        Bottom::Unknown => String::new(),
+    };
+    format!(
+        "{water} With {} out the rig runs at {}, {} behind{weight}.{bottom}",
+        depth(run.out),
+        depth(run.rig.depth),
+        depth(Metres(run.rig.run.0 + run.air.0 * run.angle.0.cos())),
+    )
+}

@@ -1,0 +1,166 @@
+use crate::units::{Problem, System};
+
+/// Day or night view; each device has its own.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]
+pub enum Theme {
+    /// Ink on film.
+    #[default]
+    Day,
+    /// Red on black, so that the eye stays adapted.
+    Night,
+}
+
+impl Theme {
+    /// The name in the cookie.
+    pub fn key(self) -> &'static str {
+        match self {
+            Self::Day => "day",
+            Self::Night => "night",
+        }
+    }
+
+    /// The theme of a key; day for anything else.
+    pub fn from_key(key: &str) -> Self {
+        if key == "night" { Self::Night } else { Self::Day }
+    }
+
+    /// The other one.
+    pub fn other(self) -> Self {
+        match self {
+            Self::Day => Self::Night,
+            Self::Night => Self::Day,
+        }
+    }
+
+    /// What the style sheets call it.
+    pub fn attribute(self) -> &'static str {
+        match self {
+            Self::Day => "light",
+            Self::Night => "dark",
+        }
+    }
+}
+
+/// The screens there are.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Screen {
+    /// Conditions and call sheet.
+    Today,
+    /// One rig on its line.
+    Tank,
+    /// What happened.
+    Log,
+    /// None of them: a message.
+    None,
+}
+
+/// Where and when, at the end of the rule.
+#[derive(Debug, Clone, Default, PartialEq, Eq)]
+pub struct Here {
+    /// Name of the water.
+    pub water: String,
+    /// Day and temperature.
+    pub when: String,
+}
+
+/// What every page is framed by.
+#[derive(Debug, Clone)]
+pub struct Frame {
+    /// The screen shown.
+    pub screen: Screen,
+    /// Day or night.
+    pub theme: Theme,
+    /// The boat's units.
+    pub system: System,
+    /// Where and when.
+    pub here: Here,
+    /// Path to come back to after a switch.
+    pub path: String,
+}
+
+impl Frame {
+    /// Where the static files of this build are.
+    pub fn assets(&self) -> String {
+        format!("/static/{}", crate::assets::version())
+    }
+
+    /// The screens that can be opened, with their addresses.
+    pub fn doors(&self) -> [(Screen, &'static str, &'static str); 3] {
+        [
+            (Screen::Today, "/today", "Today"),
+            (Screen::Tank, "/tank", "Tank"),
+            (Screen::Log, "/log", "Log"),
+        ]
+    }
+
+    fn is_at(&self, screen: &Screen) -> bool {
+        self.screen == *screen
+    }
+
+    /// Whether a door leads to the screen shown.
+    pub fn current(&self, screen: &Screen) -> &'static str {
+        if self.is_at(screen) { "page" } else { "false" }
+    }
+
+    /// What the units switch offers.
+    pub fn units_label(&self) -> &'static str {
+        match self.system {
+            System::Imperial => "ft, mph",
+            System::Metric => "m, km/h",
+        }
+    }
+}
+
+/// One entry of a list to choose from.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Choice {
+    /// Value sent.
+    pub value: String,
+    /// Words shown.
+    pub label: String,
+    /// Whether it is chosen.
+    pub chosen: bool,
+}
+
+impl Choice {
+    /// Choices out of keys and names.
+    pub fn list<'a>(
+        all: impl IntoIterator<Item = (&'a str, &'a str)>,
+        chosen: &str,
+    ) -> Vec<Self> {
+        all.into_iter()
+            .map(|(value, label)| Self {
+                value: value.to_owned(),
+                label: crate::words::capital(label),
+                chosen: value == chosen,
+            })
+            .collect()
+    }
+}
+
+/// A field to type in: what was typed stays, with the problem beside it.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Field {
+    /// Its name in the form, and its id.
+    pub name: &'static str,
+    /// What it is called.
+    pub label: &'static str,
+    /// Its unit when none is typed.
+    pub unit: &'static str,
+    /// What stands in it.
+    pub value: String,
+    /// What is wrong with it.
+    pub problem: Option<Problem>,
+}
+
+impl Field {
+    /// The sentence beside it; empty when nothing is wrong.
+    pub fn sentence(&self) -> &str {
+        self.problem.as_ref().map_or("", |problem| problem.0.as_str())
+    }
+
+    /// For assistive technology.
+    pub fn invalid(&self) -> &'static str {
+        if self.problem.is_some() { "true" } else { "false" }
+    }
+}

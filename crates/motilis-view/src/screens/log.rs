@@ -1,0 +1,88 @@
+use super::{Choice, Field, Frame};
+use askama::Template;
+
+/// What happened on the outing.
+#[derive(Debug, Template)]
+#[template(path = "log.html")]
+pub struct Log {
+    /// The frame.
+    pub frame: Frame,
+    /// Outings to open.
+    pub outings: Vec<Choice>,
+    /// "9 fish, 4 strikes in 3 h 50 min".
+    pub headline: String,
+    /// The line that runs, if one was put out.
+    pub running: Option<Running>,
+    /// The note that is being written.
+    pub note: Field,
+    /// What was just done, and how to take it back.
+    pub notice: Option<Notice>,
+    /// The entries, newest first.
+    pub entries: Vec<Entry>,
+    /// Cautions that apply.
+    pub cautions: Vec<String>,
+}
+
+impl Log {
+    fn is_editing(&self) -> bool {
+        self.entries.iter().any(|entry| entry.form.is_some())
+    }
+}
+
+/// The line that runs.
+#[derive(Debug)]
+pub struct Running {
+    /// Its rig.
+    pub rig: String,
+    /// Where it runs: "22 ft down, 80 ft out, 1.2 mph".
+    pub place: String,
+    /// Where it is looked at closely.
+    pub tank: String,
+}
+
+/// What was just done.
+#[derive(Debug)]
+pub struct Notice {
+    /// In one sentence.
+    pub sentence: String,
+    /// Where its undo goes.
+    pub undo: Option<String>,
+}
+
+/// One entry of the log.
+#[derive(Debug)]
+pub struct Entry {
+    /// Its number.
+    pub id: i64,
+    /// What happened.
+    pub kind: &'static str,
+    /// Key of what happened, for its mark.
+    pub mark: &'static str,
+    /// When, local.
+    pub time: String,
+    /// The rig; empty for a note.
+    pub rig: String,
+    /// "22 ft down, 80 ft out, 1.2 mph".
+    pub place: String,
+    /// "21½ in, released".
+    pub fish: String,
+    /// The remark.
+    pub note: String,
+    /// The form, when it is being corrected.
+    pub form: Option<EntryForm>,
+}
+
+/// The form of an entry.
+#[derive(Debug)]
+pub struct EntryForm {
+    /// What happened.
+    pub kind: Vec<Choice>,
+    /// When, local.
+    pub at: Field,
+    /// Length of the fish.
+    pub length: Field,
+    /// Kept or released.
+    pub kept: Vec<Choice>,
+    /// The remark.
+    pub note: Field,
+}

@@ -1,0 +1,14 @@
+use super::Frame;
+use askama::Template;
+
+/// A page that says one thing: not found, refused, failed.
+#[derive(Debug, Template)]
+#[template(path = "message.html")]
+pub struct Message {
+    /// The frame.
+    pub frame: Frame,
+    /// Its head.
+    pub head: String,
+    /// What is wrong and what would be right.
+    pub sentence: String,
+}
