@@ -29,12 +29,15 @@ struct Plan {
     hours: f64,
 }
 
+/// The day a newcomer opens.
+const OPEN_DAY: &str = "2026-09-05T11:20:00Z";
+
 /// Six outings from May to September 2026; the last one is left open.
 fn plans(waters: &Waters) -> [Plan; 6] {
     let tamarin = Plan {
         water: waters.tamarin,
         salt: false,
-        started: "2026-09-05T11:20:00Z",
+        started: OPEN_DAY,
         mph: 1.2,
         fahrenheit: 58.0,
         clarity_ft: 7.0,
@@ -121,7 +124,10 @@ pub fn add(
         let outing = outing(&plan);
         let id = outings::add(connection, &outing)?;
         let lines = lines_that_work(&plan, &outing, rigs);
-        if let Some((rig, out)) = lines.first() {
+        // On the open day the first rig of the box is out; on the others the best one was.
+        let first = lines.iter().find(|(rig, _)| rig.id == rigs[0].id);
+        let open = plan.started == OPEN_DAY;
+        if let Some((rig, out)) = first.filter(|_| open).or(lines.first()) {
             let line = RunningLine {
                 rig: rig.id,
                 setup: rig.setup,
@@ -205,7 +211,11 @@ fn draw_events(
         let line = (kind != EventKind::Note).then(|| OnLine {
             rig: rig.id,
             out,
-            depth: depth(plan, outing, rig, speed, out),
+            depth: if kind == EventKind::BottomTouch {
+                outing.bottom
+            } else {
+                depth(plan, outing, rig, speed, out)
+            },
         });
         let fish = kind == EventKind::Fish;
         let note = if kind == EventKind::Note {

@@ -5,7 +5,9 @@ use motilis_core::advice::{Call, Reason, Rule, Scored};
 use motilis_core::blade::State;
 use motilis_core::line::{LineSetup, Start};
 use motilis_core::rig::{Part, Rig};
-use motilis_core::units::{Hertz, Metres, MetresPerSecond};
+use motilis_core::advice::Fish;
+use motilis_core::book::Outing;
+use motilis_core::units::{Celsius, Hertz, Metres, MetresPerSecond};
 
 /// What a blade does, as a word beside its mark.
 pub fn state(state: State) -> &'static str {
@@ -126,34 +128,32 @@ fn practice(
     now: MetresPerSecond,
     system: System,
 ) -> String {
-    let turns = turns_a_minute(call.blade.turns);
     let (_, finish, _) = rig.front_blade();
     let good = scored.points >= 0.0;
-    match scored.rule {
+    let said = match scored.rule {
         Rule::Speed => match rig.kind.practice() {
             Some(practice) if good => format!(
-                "{turns} turns a minute; practice runs it at {} to {}.",
-                speed(practice.from, system),
+                "practice runs it at {}–{}",
+                show(Quantity::Speed, practice.from.0, system).value,
                 speed(practice.to, system)
             ),
             Some(practice) if now > practice.favourite => {
-                format!("Turns, but practice runs it at {} or less.", speed(practice.to, system))
+                format!("practice runs it at {} or less", speed(practice.to, system))
             }
-            Some(practice) => {
-                format!("Turns, but practice runs it at {} or more.", speed(practice.from, system))
-            }
-            None => format!("{turns} turns a minute."),
+            Some(practice) => format!("practice runs it at {} or more", speed(practice.from, system)),
+            None => "practice names no speed for it".to_owned(),
         },
-        Rule::Kind if good => format!("{turns} turns a minute; tied for this fish."),
-        Rule::Kind => "Turns, but practice ties it for other fish.".to_owned(),
-        Rule::Thump if good => "Its thump suits their mood.".to_owned(),
-        Rule::Thump if call.blade.thump_index() > 0.6 => "Louder than their mood asks for.".to_owned(),
-        Rule::Thump => "Quieter than their mood asks for.".to_owned(),
-        Rule::Clarity if good => format!("{} shows in this water.", capital(finish.colour.name())),
-        Rule::Clarity => format!("{} is lost in this water.", capital(finish.colour.name())),
-        Rule::Light => "Its finish suits this light.".to_owned(),
-        Rule::Warmth => "Copper's own water temperature.".to_owned(),
-    }
+        Rule::Kind if good => "tied for this fish".to_owned(),
+        Rule::Kind => "tied for other fish".to_owned(),
+        Rule::Thump if good => "its thump suits their mood".to_owned(),
+        Rule::Thump if call.blade.thump_index() > 0.6 => "louder than their mood asks for".to_owned(),
+        Rule::Thump => "quieter than their mood asks for".to_owned(),
+        Rule::Clarity if good => format!("{} shows in this water", finish.colour.name()),
+        Rule::Clarity => format!("{} is lost in this water", finish.colour.name()),
+        Rule::Light => "its finish suits this light".to_owned(),
+        Rule::Warmth => "copper's own water temperature".to_owned(),
+    };
+    format!("{} turns a minute; {said}.", turns_a_minute(call.blade.turns))
 }
 
 /// The word with a capital.
@@ -164,3 +164,46 @@ pub fn capital(word: &str) -> String {
         .map(|first| first.to_uppercase().chain(characters).collect())
         .unwrap_or_default()
 }
+
+/// Cautions that apply to an outing: short, and deferring to local law.
+pub fn cautions_of_day(outing: &Outing, system: System) -> Vec<String> {
+    let mut cautions = Vec::new();
+    // The trade rounds these two in its own way.
+    let (cold, warm) = match system {
+        System::Imperial => ("60 °F", "68 °F"),
+        System::Metric => ("15 °C", "20 °C"),
+    };
+    if outing.temperature < COLD_SHOCK {
+        cautions.push(format!(
+            "Water below {cold}: cold shock. Wear the life jacket and the cut-off lanyard."
+        ));
+    }
+    let trout = matches!(outing.fish, Fish::RainbowTrout | Fish::LakeTrout | Fish::Steelhead | Fish::LandlockedSalmon);
+    if trout && outing.temperature > TROUT_LIMIT {
+        cautions.push(format!("Water above {warm}: do not fish for trout to release them."));
+    }
+    if outing.fish_depth.1 >= PRESSURE_INJURY {
+        cautions.push(format!(
+            "Fish from {} and deeper may be hurt by the change of pressure.",
+            depth(PRESSURE_INJURY, system)
+        ));
+    }
+    cautions
+}
+
+/// Caution about a set-up's lead, where it has some.
+pub fn caution_of_setup(setup: &LineSetup) -> Option<String> {
+    let ball = setup.lets_out_cable();
+    let lead = setup.weight.is_some_and(|weight| weight.is_lead());
+    (ball || lead).then(|| {
+        "Lead: wash hands, keep it from children and food; many waters restrict it. Check the local rules."
+            .to_owned()
+    })
+}
+
+/// Below this, cold-water shock (usual caution, 60 °F / 15 °C).
+const COLD_SHOCK: Celsius = Celsius(15.0);
+/// Above this, trout do not survive release well (usual caution, 68 °F / 20 °C).
+const TROUT_LIMIT: Celsius = Celsius(20.0);
+/// From this depth on, pressure injury (usual caution, about 30 ft / 9 m).
+const PRESSURE_INJURY: Metres = Metres(9.0);

@@ -1,2 +1,70 @@
-//! Motilis.
-fn main() {}
+//! The Motilis program: reads the arguments and joins the crates.
+
+mod serve;
+mod solve;
+
+use clap::{Parser, Subcommand};
+use std::path::PathBuf;
+use std::process::ExitCode;
+
+/// Bench, planner and boat book for trolling anglers.
+#[derive(Debug, Parser)]
+#[command(name = "motilis", version)]
+struct Arguments {
+    #[command(subcommand)]
+    command: Command,
+}
+
+#[derive(Debug, Subcommand)]
+enum Command {
+    /// Start the web application on a data file.
+    Serve {
+        /// The data file; made when it does not exist.
+        #[arg(long, default_value = "motilis.db")]
+        data: PathBuf,
+        #[command(flatten)]
+        listen: Listen,
+    },
+    /// Start it on a fresh demo data file.
+    Demo {
+        /// Where to keep the demo file; a temporary folder when not given. An existing file is replaced.
+        #[arg(long)]
+        data: Option<PathBuf>,
+        #[command(flatten)]
+        listen: Listen,
+    },
+    /// Answer one computation: a JSON object on standard input, its answer on standard output.
+    Solve {
+        /// `towline` or `blade`.
+        what: String,
+        /// Read JSON lines, and answer each on a line of its own.
+        #[arg(long)]
+        lines: bool,
+    },
+}
+
+/// Where the web application is to be found.
+#[derive(Debug, clap::Args)]
+struct Listen {
+    /// Address to listen on; only this machine can reach the default.
+    #[arg(long, default_value = "127.0.0.1:8620")]
+    listen: String,
+    /// A name, beside plain addresses, under which changes are taken; may be repeated.
+    #[arg(long)]
+    host: Vec<String>,
+}
+
+fn main() -> ExitCode {
+    let outcome = match Arguments::parse().command {
+        Command::Serve { data, listen } => serve::serve(&data, listen),
+        Command::Demo { data, listen } => serve::demo(data, listen),
+        Command::Solve { what, lines } => return solve::solve(&what, lines),
+    };
+    match outcome {
+        Ok(()) => ExitCode::SUCCESS,
+        Err(error) => {
+            eprintln!("motilis: {error:#}");
+            ExitCode::FAILURE
+        }
+    }
+}

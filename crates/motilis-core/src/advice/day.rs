@@ -64,10 +64,10 @@ keyed!(Fish {
     YellowPerch "yellow_perch" "yellow perch",
 });
 keyed!(Sky {
-    Sun "sun" "bright sun",
+    Sun "sun" "sun",
     Cloud "cloud" "cloud",
     Rain "rain" "rain",
-    Twilight "twilight" "dawn or dusk",
+    Twilight "twilight" "twilight",
 });
 keyed!(Mood {
     Active "active" "active",

@@ -171,8 +171,11 @@ fn judge(
     if let Some(to) = window.to.filter(|to| day.speed > *to) {
         return (Verdict::Watch, Reason::NearRollOver { to });
     }
+    // That it is tied for the fish goes without saying; that it is not must be said.
+    let worth_saying = |scored: &&Scored| scored.rule != Rule::Kind || scored.points < 0.0;
     let loudest = rules
         .iter()
+        .filter(worth_saying)
         .copied()
         .max_by(|a, b| a.weighted().abs().total_cmp(&b.weighted().abs()))
         .expect("there are rules");

@@ -6,7 +6,9 @@ use motilis_core::rig::{Bait, Colour, Hook, HookStyle, Mount, Part, Rig};
 use motilis_core::units::Metres;
 
 const WIDTH: f64 = 320.0;
-const AXIS: f64 = 52.0;
+const AXIS: f64 = 72.0;
+/// Height of the clevis over the shaft.
+const CLEVIS: f64 = 7.0;
 
 /// Lengths the bench will measure; until then usual ones, m, from memory.
 mod usual {
@@ -47,6 +49,7 @@ pub struct RigSketch {
 #[derive(Debug, Clone)]
 struct Placed<T> {
     x: Px,
+    y: Px,
     finish: &'static str,
     shape: T,
 }
@@ -129,14 +132,18 @@ impl RigSketch {
         let first_hook = layout.hooks.first().map_or(0.0, |(x, _)| *x);
         let end = layout.end.max(first_hook + bait_reach);
         let scale = (WIDTH - 24.0) / end.max(1e-3);
-        let scale = scale.min(96.0 / 25.4 * 1_000.0);
-        let px = |metres: f64| Px(12.0 + metres * scale);
         let (blade, finish, _) = rig.front_blade();
+        // The blade stands above the shaft on its clevis, so that the beads stay in sight.
+        let room = (AXIS - CLEVIS - 6.0) / blade.width.0;
+        let scale = scale.min(96.0 / 25.4 * 1_000.0).min(room);
+        let px = |metres: f64| Px(12.0 + metres * scale);
+        let lift = 0.5 * blade.width.0 * scale + CLEVIS;
         let blades = layout.blades.iter().map(|(x, _)| {
             let shape = outline(blade, scale);
             let hole = shape.hole.0.0;
             Placed {
                 x: Px(px(*x).0 - hole),
+                y: Px(AXIS - lift),
                 finish: class(finish.colour),
                 shape,
             }

@@ -136,10 +136,6 @@ impl SideView {
         Px(self.rule_top.0 - self.bed.0)
     }
 
-    fn sky_height(&self) -> Px {
-        self.surface
-    }
-
     fn hatches(&self) -> Vec<(Px, Px)> {
         let places = (self.width.0 / 74.0) as usize;
         (0..places)

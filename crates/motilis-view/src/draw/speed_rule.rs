@@ -99,8 +99,7 @@ impl SpeedRule {
             x: Px(x),
             width: Px(right - x),
             from: figure(window.from),
-            // A bar too short for two figures shows the first only.
-            to: if right - x > 54.0 { to } else { String::new() },
+            to,
             class: if hatch.is_none() { "fine" } else { "short" },
             hatch,
             rider: Px(rider),

@@ -56,17 +56,6 @@
     }
   });
 
-  // Fields of a form that stand elsewhere on the page do not bubble to it: hand their news on.
-  for (const kind of ["input", "change"]) {
-    document.addEventListener(kind, (event) => {
-      const element = event.target;
-      const form = element.form;
-      if (form && element.hasAttribute("form") && !form.contains(element) && !element.hasAttribute("hx-get")) {
-        form.dispatchEvent(new Event(kind, { bubbles: false }));
-      }
-    });
-  }
-
   document.addEventListener("change", (event) => {
     const form = event.target.form;
     if (form && form.hasAttribute("data-submit-on-change")) form.requestSubmit();
@@ -74,7 +63,7 @@
 
   // The steppers of the tank count in tenths of the unit shown.
   document.addEventListener("click", (event) => {
-    const step = event.target.closest?.("button[name=step][form=tank-form]");
+    const step = event.target.closest?.("#tank button[name=step]");
     if (!step) return;
     event.preventDefault();
     const field = at("speed");
