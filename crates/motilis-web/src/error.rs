@@ -109,7 +109,9 @@ pub(crate) async fn pages<B: MessageBody + 'static>(
     let is_api = request.path().starts_with("/api/");
     let response = next.call(request).await?;
     let status = response.status();
-    let has_page = response.headers().contains_key(header::CONTENT_TYPE);
+    let has_page = response.headers().get(header::CONTENT_TYPE).is_some_and(|kind| {
+        kind.as_bytes().starts_with(b"text/html") || kind.as_bytes().starts_with(b"application/json")
+    });
     if has_page || !(status.is_client_error() || status.is_server_error()) {
         return Ok(response.map_into_left_body());
     }

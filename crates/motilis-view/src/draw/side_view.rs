@@ -27,9 +27,11 @@ pub struct SideSource<'a> {
     pub system: System,
     /// Size of the drawing.
     pub size: (f64, f64),
+    /// Whether depths may be drawn longer than distances, which the drawing then says.
+    pub stretched: bool,
 }
 
-/// One line from rod tip to rig, to scale: a foot is as long across as it is down.
+/// One line from rod tip to rig, to scale: a foot is as long across as it is down, unless said.
 #[derive(Debug, Clone, Template)]
 #[template(path = "svg/side_view.svg")]
 pub struct SideView {
@@ -50,6 +52,7 @@ pub struct SideView {
     bottom_label: String,
     stern: Px,
     board: bool,
+    note: String,
     line: Option<Drawn>,
     title: String,
 }
@@ -79,19 +82,24 @@ impl SideView {
         let stern = SIDE + 64.0;
         let bed_px = 34.0;
         // One scale for both directions, as large as the paper allows.
-        let across = (width - stern - 110.0) / behind;
+        let across = (width - stern - 0.13 * width) / behind;
         let down = (height - RULE - sky_px - bed_px) / source.bottom.0;
-        let pixels_a_metre = across.min(down);
+        let (across, down) = if source.stretched {
+            (across.min(down), down)
+        } else {
+            (across.min(down), across.min(down))
+        };
+        let stretch = down / across;
         let bed = height - RULE - bed_px;
-        let surface = bed - source.bottom.0 * pixels_a_metre;
-        let x = Scale::new((0.0, 1.0), (stern, stern + pixels_a_metre));
-        let y = Scale::new((0.0, 1.0), (surface, surface + pixels_a_metre));
+        let surface = bed - source.bottom.0 * down;
+        let x = Scale::new((0.0, 1.0), (stern, stern + across));
+        let y = Scale::new((0.0, 1.0), (surface, surface + down));
         let depth = |metres: Metres| show(Quantity::Depth, metres.0, source.system);
         let at_depth = |figure: f64| y.at(unit.to_si(figure));
         let at_run = |figure: f64| x.at(unit.to_si(figure));
         let deepest = unit.from_si(source.bottom.0);
-        let farthest = unit.from_si((width - 14.0 - stern) / pixels_a_metre);
-        let most_ticks = ((source.bottom.0 * pixels_a_metre) / 34.0).clamp(1.0, 9.0) as usize;
+        let farthest = unit.from_si((width - 14.0 - stern) / across);
+        let most_ticks = ((source.bottom.0 * down) / 34.0).clamp(1.0, 9.0) as usize;
         let (from, to) = source.fish;
         let band = (y.at(from.0), y.length((to - from).0));
         let middle = band.0.0 + 0.5 * band.1.0;
@@ -127,6 +135,11 @@ impl SideView {
             bottom_label: format!("bottom {}", depth(source.bottom)),
             stern: Px(stern),
             board: source.board,
+            note: if stretch > 1.05 {
+                format!("depths drawn {stretch:.1} times as long")
+            } else {
+                String::new()
+            },
             line: source.run.map(|run| drawn(source, run, air, &x, &y, depth)),
             title: title(source, depth),
         }
@@ -162,7 +175,8 @@ fn drawn(
         (x.at(air.0 + place.run.0), y.at(place.depth.0.min(source.bottom.0)))
     };
     let rig = place(&run.rig);
-    let tip = (x.at(0.0), y.at(-air.1));
+    // The rod keeps its place on a stretched drawing too.
+    let tip = (x.at(0.0), Px(y.at(-air.1).0.max(8.0)));
     let entry = (x.at(air.0), y.at(0.0));
     let (width, _) = source.size;
     let warning = match run.bottom {

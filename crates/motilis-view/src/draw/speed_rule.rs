@@ -29,13 +29,35 @@ pub struct SpeedRule {
 pub struct SpeedBar {
     x: Px,
     width: Px,
-    from: String,
-    to: String,
+    ends: [EndFigure; 2],
     /// `fine`, or `short` when the speed lies below or above.
     class: &'static str,
     hatch: Option<(Px, Px)>,
     rider: Px,
     title: String,
+}
+
+/// The figure at an end of a bar: outside it, or inside where the outside is taken.
+#[derive(Debug, Clone, PartialEq)]
+struct EndFigure {
+    text: String,
+    x: Px,
+    anchor: &'static str,
+    inside: bool,
+}
+
+impl EndFigure {
+    /// The figure at the left end.
+    fn left(text: String, x: f64, inside: bool) -> Self {
+        let (x, anchor) = if inside { (x + 5.0, "start") } else { (x - 5.0, "end") };
+        Self { text, x: Px(x), anchor, inside }
+    }
+
+    /// The figure at the right end.
+    fn right(text: String, x: f64, inside: bool) -> Self {
+        let (x, anchor) = if inside { (x - 5.0, "end") } else { (x + 5.0, "start") };
+        Self { text, x: Px(x), anchor, inside }
+    }
 }
 
 impl SpeedRule {
@@ -95,22 +117,22 @@ impl SpeedRule {
         } else {
             format!("Usable from {} to {to} {}", figure(window.from), self.unit)
         };
+        // A figure goes inside where the hatching or the paper's edge takes its place.
+        let roomy = right - x > 34.0;
+        let stalled = rider < x;
+        let rolled = rider > right;
         SpeedBar {
             x: Px(x),
             width: Px(right - x),
-            from: figure(window.from),
-            to,
+            ends: [
+                EndFigure::left(figure(window.from), x, stalled && roomy),
+                EndFigure::right(to, right, roomy && (rolled || right > WIDTH - 30.0)),
+            ],
             class: if hatch.is_none() { "fine" } else { "short" },
             hatch,
             rider: Px(rider),
             title,
         }
-    }
-}
-
-impl SpeedBar {
-    fn end(&self) -> Px {
-        Px(self.x.0 + self.width.0)
     }
 }
 

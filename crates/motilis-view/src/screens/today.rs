@@ -73,11 +73,11 @@ impl Conditions {
         ]
     }
 
-    /// The parts of the page that change with the conditions, for the live update.
+    /// The parts of the page beside the calls that change with the conditions.
     fn live(&self) -> String {
         let problems: Vec<String> =
             self.fields().iter().map(|field| format!("#problem-{}", field.name)).collect();
-        format!("#column,#where,#headline,{}", problems.join(","))
+        format!("#column,#where,{}", problems.join(","))
     }
 }
 

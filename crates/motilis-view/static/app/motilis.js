@@ -61,16 +61,16 @@
     if (form && form.hasAttribute("data-submit-on-change")) form.requestSubmit();
   });
 
-  // The steppers of the tank count in tenths of the unit shown.
+  // A stepper counts tenths of the unit shown in the field itself, so that quick taps all count.
   document.addEventListener("click", (event) => {
-    const step = event.target.closest?.("#tank button[name=step]");
+    const step = event.target.closest?.("button[name=step]");
     if (!step) return;
-    event.preventDefault();
     const field = at("speed");
     const figure = Number.parseFloat(field.value.replace(",", "."));
     if (!Number.isFinite(figure)) return;
-    field.value = Math.max(0, figure + Number(step.value) / 10).toFixed(1);
-    field.dispatchEvent(new Event("input", { bubbles: true }));
+    event.preventDefault();
+    field.value = Math.max(0, (Math.round(figure * 10) + Number(step.value)) / 10).toFixed(1);
+    for (const kind of ["input", "change"]) field.dispatchEvent(new Event(kind, { bubbles: true }));
   });
 
   document.addEventListener("DOMContentLoaded", () => {

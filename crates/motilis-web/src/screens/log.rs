@@ -124,6 +124,9 @@ pub(crate) async fn run_line(
     raw: Form<RawTank>,
 ) -> Result<HttpResponse, Error> {
     let raw = raw.into_inner();
+    if !raw.names_a_rig() {
+        return Err(Error::BadRequest("no rig was named; open one in the tank and run it".into()));
+    }
     app.write(move |connection| {
         let stock = Stock::load(connection)?;
         let (settled, form): (Settled, _) = tank::settle(&raw, &stock)?;

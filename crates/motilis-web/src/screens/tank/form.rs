@@ -30,6 +30,13 @@ pub(crate) struct RawTank {
     was_setup: String,
 }
 
+impl RawTank {
+    /// Whether it says which rig it is about.
+    pub fn names_a_rig(&self) -> bool {
+        !self.rig.is_empty()
+    }
+}
+
 /// What the tank shows once every gap is filled.
 pub(crate) struct Settled {
     /// The rig.

@@ -61,6 +61,7 @@ pub(super) fn tank(
             fish: context.outing.fish_depth,
             system,
             size,
+            stretched: size == NARROW,
         })
     };
     let mut cautions = words::cautions_of_day(&context.outing, system);

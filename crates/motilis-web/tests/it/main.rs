@@ -1,0 +1,7 @@
+//! The application over HTTP, as it is served: pages, changes, refusals, guards.
+
+mod abuse;
+mod guards;
+mod json;
+mod pages;
+mod server;

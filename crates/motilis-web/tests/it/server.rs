@@ -1,0 +1,155 @@
+//! The real server on a free port, on demo data of its own, with a small client.
+
+use motilis_store::Store;
+use motilis_web::{App, Hosts, bind};
+use scraper::{Html, Selector};
+use std::time::Duration;
+use ureq::Agent;
+use ureq::http::Response;
+
+/// A running server; its data go with it.
+pub struct TestServer {
+    pub store: Store,
+    pub address: String,
+    agent: Agent,
+    _folder: tempfile::TempDir,
+}
+
+/// What came back.
+pub struct Page {
+    pub status: u16,
+    pub location: String,
+    pub headers: ureq::http::HeaderMap,
+    pub body: String,
+}
+
+impl TestServer {
+    /// Starts one on the demo data.
+    pub fn start() -> Self {
+        let folder = tempfile::tempdir().unwrap();
+        let store = Store::open(&folder.path().join("demo.db")).unwrap();
+        motilis_demo::fill(&store, motilis_demo::SEED).unwrap();
+        let (sender, receiver) = std::sync::mpsc::channel();
+        let served = store.clone();
+        std::thread::spawn(move || {
+            actix_web::rt::System::new().block_on(async move {
+                let hosts = Hosts { named: vec!["heron.local".into()] };
+                let server = bind(App::new(served), hosts, "127.0.0.1:0").unwrap();
+                sender.send(server.addresses()[0]).unwrap();
+                server.run().await.unwrap();
+            });
+        });
+        let address = receiver.recv().unwrap();
+        let agent = Agent::config_builder()
+            .http_status_as_error(false)
+            .max_redirects(0)
+            .timeout_global(Some(Duration::from_secs(20)))
+            .build()
+            .into();
+        Self {
+            store,
+            address: format!("http://{address}"),
+            agent,
+            _folder: folder,
+        }
+    }
+
+    fn page(response: Result<Response<ureq::Body>, ureq::Error>) -> Page {
+        let mut response = response.unwrap();
+        let location = response.headers().get("location");
+        Page {
+            status: response.status().as_u16(),
+            location: location.map(|value| value.to_str().unwrap().to_owned()).unwrap_or_default(),
+            headers: response.headers().clone(),
+            body: response.body_mut().read_to_string().unwrap(),
+        }
+    }
+
+    /// `GET`
+    pub fn get(&self, path: &str) -> Page {
+        Self::page(self.agent.get(format!("{}{path}", self.address)).call())
+    }
+
+    /// `POST` of a form.
+    pub fn post(&self, path: &str, form: &[(&str, &str)]) -> Page {
+        let request = self.agent.post(format!("{}{path}", self.address));
+        Self::page(request.send_form(form.iter().copied()))
+    }
+
+    /// `POST` of any bytes, with headers.
+    pub fn send(&self, path: &str, headers: &[(&str, &str)], body: &[u8]) -> Page {
+        let mut request = self.agent.post(format!("{}{path}", self.address));
+        for (name, value) in headers {
+            request = request.header(*name, *value);
+        }
+        Self::page(request.send(body))
+    }
+
+    /// All rows of all tables, to see whether anything changed.
+    pub fn contents(&self) -> String {
+        self.store
+            .read(|connection| {
+                let mut all = String::new();
+                for table in ["waters", "line_setups", "rigs", "rig_parts", "outings", "running_lines", "events", "settings"] {
+                    let mut statement = connection.prepare(&format!("SELECT * FROM {table}")).unwrap();
+                    let columns = statement.column_count();
+                    let mut rows = statement.query([]).unwrap();
+                    while let Some(row) = rows.next().unwrap() {
+                        for column in 0..columns {
+                            all.push_str(&format!("{:?} ", row.get_ref(column).unwrap()));
+                        }
+                        all.push('\n');
+                    }
+                }
+                Ok::<_, motilis_store::Error>(all)
+            })
+            .unwrap()
+    }
+}
+
+impl Page {
+    /// The words of the first element of a selector.
+    pub fn text(&self, css: &str) -> String {
+        let page = Html::parse_document(&self.body);
+        let selector = Selector::parse(css).unwrap();
+        let element = page.select(&selector).next().unwrap_or_else(|| panic!("no {css} in the page"));
+        element.text().collect::<Vec<_>>().join("").split_whitespace().collect::<Vec<_>>().join(" ")
+    }
+
+    /// How many elements a selector finds.
+    pub fn count(&self, css: &str) -> usize {
+        Html::parse_document(&self.body).select(&Selector::parse(css).unwrap()).count()
+    }
+
+    /// An attribute of the first element of a selector.
+    pub fn attribute(&self, css: &str, name: &str) -> String {
+        let page = Html::parse_document(&self.body);
+        let element = page.select(&Selector::parse(css).unwrap()).next().map(|e| e.attr(name).unwrap_or_default().to_owned());
+        element.unwrap_or_else(|| panic!("no {css} in the page"))
+    }
+}
+
+/// The conditions of the demo's open day, with some of them changed.
+pub fn conditions<'a>(changes: &[(&'a str, &'a str)]) -> Vec<(&'a str, &'a str)> {
+    let mut form = vec![
+        ("water", "2"),
+        ("started", "2026-09-05 06:20"),
+        ("speed", "1.2"),
+        ("temperature", "58"),
+        ("clarity", "7"),
+        ("sky", "cloud"),
+        ("fish", "walleye"),
+        ("fish_from", "20"),
+        ("fish_to", "25"),
+        ("bottom", "27"),
+        ("mood", "neutral"),
+        ("wanted_depth", "22"),
+    ];
+    for (name, value) in changes {
+        match form.iter_mut().find(|(field, _)| field == name) {
+            Some(field) => field.1 = value,
+            None => form.push((name, value)),
+        }
+    }
+    form
+}

@@ -1,0 +1,133 @@
+use std::collections::HashMap;
+use std::io::{BufRead, BufReader};
+use std::path::PathBuf;
+use std::process::{Child, Command, Stdio};
+use std::sync::{Mutex, OnceLock};
+use std::time::Duration;
+use serde_json::json;
+use thirtyfour::prelude::*;
+
+/// The program on demo data in a folder of its own; ended on drop.
+pub struct Demo {
+    process: Child,
+    address: String,
+    _folder: tempfile::TempDir,
+}
+
+impl Demo {
+    /// Starts it on a free port.
+    ///
+    /// # Panics
+    /// When the program is not built or does not start.
+    pub fn start() -> Self {
+        let folder = tempfile::tempdir().expect("a temporary folder");
+        let mut process = Command::new(program())
+            .args(["demo", "--listen", "127.0.0.1:0", "--data"])
+            .arg(folder.path().join("demo.db"))
+            .stdout(Stdio::piped())
+            .spawn()
+            .expect("the program starts; build it with `cargo build --package motilis`");
+        let output = process.stdout.take().expect("its output is piped");
+        let mut first = String::new();
+        BufReader::new(output).read_line(&mut first).expect("it prints its address");
+        let address = first.trim().rsplit(' ').next().unwrap_or_default().to_owned();
+        Self {
+            process,
+            address,
+            _folder: folder,
+        }
+    }
+
+    /// Where it is.
+    pub fn address(&self) -> &str {
+        &self.address
+    }
+}
+
+impl Drop for Demo {
+    fn drop(&mut self) {
+        // It may be gone already.
+        let _ = self.process.kill();
+        let _ = self.process.wait();
+    }
+}
+
+fn program() -> PathBuf {
+    std::env::var_os("MOTILIS_BIN").map_or_else(
+        || PathBuf::from(env!("CARGO_MANIFEST_DIR")).join("../target/debug/motilis"),
+        PathBuf::from,
+    )
+}
+
+/// One `ChromeDriver` for all scripts of a run.
+pub struct Driver {
+    port: u16,
+    _guard: Mutex<Child>,
+}
+
+impl Driver {
+    /// The driver of this run, started when it is first asked for.
+    ///
+    /// # Panics
+    /// When `chromedriver` is not installed; `./test` installs it.
+    pub fn shared() -> &'static Self {
+        static DRIVER: OnceLock<Driver> = OnceLock::new();
+        DRIVER.get_or_init(|| {
+            let port = std::net::TcpListener::bind("127.0.0.1:0")
+                .and_then(|listener| listener.local_addr())
+                .expect("a free port")
+                .port();
+            // The driver must not outlive the tests: the shell ends it when its own input closes,
+            // which happens when this process ends, however it ends.
+            let guarded = format!("chromedriver --port={port} & read line; kill $!");
+            let guard = Command::new("sh")
+                .args(["-c", &guarded])
+                .stdin(Stdio::piped())
+                .stdout(Stdio::null())
+                .stderr(Stdio::null())
+                .spawn()
+                .expect("a shell to start chromedriver; `./test` installs it");
+            for _ in 0..100 {
+                if std::net::TcpStream::connect(("127.0.0.1", port)).is_ok() {
+                    break;
+                }
+                std::thread::sleep(Duration::from_millis(50));
+            }
+            Self { port, _guard: Mutex::new(guard) }
+        })
+    }
+
+    /// A fresh window of a size.
+    ///
+    /// # Errors
+    /// When the browser does not start.
+    pub async fn window(&self, (width, height): (u32, u32)) -> WebDriverResult<WebDriver> {
+        let mut capabilities = DesiredCapabilities::chrome();
+        for argument in [
+            "--headless=new",
+            "--no-sandbox",
+            "--disable-gpu",
+            "--disable-dev-shm-usage",
+            "--disable-quic",
+            "--no-first-run",
+            "--disable-background-networking",
+            "--disable-component-update",
+            "--disable-sync",
+            "--hide-scrollbars",
+            "--force-device-scale-factor=1",
+        ] {
+            capabilities.add_arg(argument)?;
+        }
+        capabilities.add_arg(&format!("--window-size={width},{height}"))?;
+        // What the pages write on the console, and what they ask for, is looked through at the end.
+        capabilities.set("goog:loggingPrefs", HashMap::from([("browser", "ALL"), ("performance", "ALL")]))?;
+        let browser =
+            WebDriver::new(format!("http://127.0.0.1:{}", self.port), capabilities).await?;
+        // The window's frame takes some of it, and no window is as narrow as a phone.
+        let metrics = json!({
+            "width": width, "height": height, "deviceScaleFactor": 1, "mobile": width < 600
+        });
+        browser.cdp().send_raw("Emulation.setDeviceMetricsOverride", metrics).await?;
+        Ok(browser)
+    }
+}

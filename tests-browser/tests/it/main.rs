@@ -1,0 +1,253 @@
+//! What a newcomer does, in a real browser, on the demo. One script a behaviour; each also fails on
+//! an error in the console or a request to another host.
+
+use motilis_tests_browser::{Size, Visit, contrast_below, demo, targets_below};
+use rstest::rstest;
+use thirtyfour::prelude::*;
+
+/// The state that a rig's row shows.
+async fn state(visit: &Visit, rig: &str) -> WebDriverResult<String> {
+    visit.text(&format!("[data-rig='{rig}'] .call-state")).await
+}
+
+async fn set_speed(visit: &Visit, typed: &str, shown: &str) -> WebDriverResult<()> {
+    visit.fill("#speed", typed).await?;
+    visit.until("#headline", shown).await
+}
+
+#[rstest]
+#[case::desk_by_day(Size::Desk, false)]
+#[case::desk_by_night(Size::Desk, true)]
+#[case::phone_by_day(Size::Phone, false)]
+#[case::phone_by_night(Size::Phone, true)]
+#[tokio::test]
+async fn a_newcomer_goes_the_whole_way(#[case] size: Size, #[case] night: bool) {
+    demo(size, async |visit| {
+        visit.go("/").await?;
+        if night {
+            visit.click("#theme").await?;
+            visit.find("html[data-bs-theme=dark]").await?;
+        }
+        // The states change with the speed.
+        assert_eq!(state(visit, "Big thumper").await?, "Turning");
+        set_speed(visit, "2.1", "2.1 mph").await?;
+        assert_eq!(state(visit, "Big thumper").await?, "Rolling over");
+        assert_eq!(state(visit, "Double willow").await?, "Turning");
+        set_speed(visit, "0,3", "0.3 mph").await?;
+        assert_eq!(state(visit, "Slow wing").await?, "Turning");
+        assert_eq!(state(visit, "Tamarin two-hook").await?, "Stalling");
+        set_speed(visit, "1.2", "1.2 mph").await?;
+
+        // 22 ft, and how much line that takes.
+        visit.click("[data-rig='Tamarin two-hook'] a").await?;
+        visit.until("#tank-head", "Tamarin two-hook").await?;
+        visit.fill("#depth", "22").await?;
+        visit.click("#set-depth").await?;
+        visit.until(".facts", "22 ft").await?;
+        let out: f64 = visit.find("#out").await?.prop("value").await?.unwrap().parse().unwrap();
+        assert!((60.0..=80.0).contains(&out), "{out} ft out for 22 ft");
+        visit.click("#run-line").await?;
+        visit.until(".running", "Tamarin two-hook").await?;
+        visit.until(".running", "22 ft down").await?;
+
+        // One tap logs a fish; it is there after a reload, goes and comes back.
+        visit.click("#fish-on").await?;
+        visit.until(".notice", "Fish logged: Tamarin two-hook, 22 ft down").await?;
+        visit.go("/log").await?;
+        let entry = visit.find(".entry").await?;
+        let words = entry.text().await?;
+        assert!(words.contains("Fish") && words.contains("Tamarin two-hook"), "{words}");
+        let id = entry.id().await?.unwrap();
+        visit.click(&format!("#{id} form[action$=delete] button")).await?;
+        visit.until(".notice", "Entry deleted.").await?;
+        assert_eq!(visit.browser.find_all(By::Id(&id)).await?.len(), 0, "the entry is gone");
+        visit.click("#undo").await?;
+        visit.find(&format!("#{id}")).await?;
+        Ok(())
+    })
+    .await;
+}
+
+#[tokio::test]
+async fn a_fish_is_measured_and_a_wrong_length_is_answered_beside_its_field() {
+    demo(Size::Phone, async |visit| {
+        visit.go("/log").await?;
+        visit.click("#fish-on").await?;
+        visit.until(".notice", "Fish logged").await?;
+        visit.click(".entry a[href*=edit]").await?;
+        visit.fill("#length", "huge").await?;
+        visit.click(".entry-form .b-now").await?;
+        visit.until("#problem-length", "Length “huge” is not a number").await?;
+        assert_eq!(visit.find("#length").await?.prop("value").await?.as_deref(), Some("huge"));
+        visit.fill("#length", "21 3/4").await?;
+        let kept = visit.find("#kept").await?;
+        kept.send_keys("Released").await?;
+        visit.click(".entry-form .b-now").await?;
+        visit.until(".entry-fish", "21¾ in, released").await
+    })
+    .await;
+}
+
+/// From the address bar to a logged fish without touching the pointer.
+#[tokio::test]
+async fn the_keyboard_alone_can_do_it() {
+    demo(Size::Desk, async |visit| {
+        visit.go("/today").await?;
+        visit.find("#headline").await?;
+        for _ in 0..9 {
+            visit.press("]").await?;
+        }
+        visit.until("#headline", "2.1 mph").await?;
+        assert_eq!(state(visit, "Big thumper").await?, "Rolling over");
+        visit.press("[").await?;
+        visit.until("#headline", "2.0 mph").await?;
+
+        visit.press("gk").await?;
+        visit.until("#tank-head", "Tamarin two-hook").await?;
+        // Tab from field to field until the depth is reached, type, and press Enter on its button.
+        for _ in 0..40 {
+            visit.press(Key::Tab).await?;
+            if visit.browser.active_element().await?.id().await?.as_deref() == Some("depth") {
+                break;
+            }
+        }
+        visit.press("15").await?;
+        assert_eq!(visit.find("#depth").await?.prop("value").await?.as_deref(), Some("15"));
+        visit.press(Key::Tab).await?;
+        visit.press(Key::Enter).await?;
+        visit.until(".facts", "15 ft").await?;
+
+        visit.go("/log").await?;
+        visit.find("#fish-on").await?;
+        visit.press("f").await?;
+        visit.until(".notice", "Fish logged").await?;
+        visit.press("n").await?;
+        visit.find("html[data-bs-theme=dark]").await?;
+        visit.press("?").await?;
+        visit.until("#keys", "Speed down and up").await?;
+        visit.press(Key::Escape).await?;
+        Ok(())
+    })
+    .await;
+}
+
+#[tokio::test]
+async fn a_wrong_entry_keeps_what_was_typed_and_the_sheet_as_it_was() {
+    demo(Size::Desk, async |visit| {
+        visit.go("/today").await?;
+        for (typed, sentence) in [
+            ("fast", "Speed “fast” is not a number"),
+            ("-2", "too small"),
+            ("1e308", "too large"),
+            ("", "Speed is empty"),
+        ] {
+            visit.fill("#speed", typed).await?;
+            if typed.is_empty() {
+                let field = visit.find("#speed").await?;
+                field.send_keys(Key::Control + "a").await?;
+                field.send_keys(Key::Delete + Key::Tab).await?;
+            }
+            visit.until("#problem-speed", sentence).await?;
+            assert_eq!(visit.find("#speed").await?.prop("value").await?.as_deref(), Some(typed));
+            assert!(visit.text("#headline").await?.contains("1.2 mph"));
+        }
+        visit.fill("#speed", "1.5").await?;
+        visit.until("#headline", "1.5 mph").await?;
+        assert_eq!(visit.text("#problem-speed").await?, "");
+        Ok(())
+    })
+    .await;
+}
+
+#[tokio::test]
+async fn the_tank_answers_while_a_figure_is_typed() {
+    demo(Size::Desk, async |visit| {
+        visit.go("/tank").await?;
+        visit.until(".state", "Turning").await?;
+        let slider = visit.find(".slider[data-for=speed]").await?;
+        slider.focus().await?;
+        for _ in 0..12 {
+            slider.send_keys(Key::Right).await?;
+        }
+        visit.until(".state", "Rolling over").await?;
+        assert_eq!(visit.find("#speed").await?.prop("value").await?.as_deref(), Some("2.4"));
+        let speed = visit.find("#speed").await?;
+        speed.send_keys(Key::Control + "a").await?;
+        speed.send_keys("0.4").await?;
+        visit.until(".state", "Stalling").await?;
+        speed.send_keys(Key::Control + "a").await?;
+        speed.send_keys("1.2").await?;
+        visit.until(".state", "Turning").await?;
+        visit.fill("#weight", "1 1/2").await?;
+        visit.until("#tank-head", "oz bottom bouncer").await?;
+        visit.fill("#out", "120").await?;
+        visit.until(".facts", "drags").await?;
+        // The picture says in words what it shows.
+        let words = visit.find(".wide-only .side-view").await?.attr("aria-label").await?.unwrap();
+        assert!(words.contains("The line drags"), "{words}");
+        // Another rig brings its own line.
+        visit.find("#rig").await?.send_keys("Orrin magnum").await?;
+        visit.until("#tank-head", "downrigger ball").await?;
+        visit.until("label[for=out]", "Cable out").await
+    })
+    .await;
+}
+
+#[tokio::test]
+async fn the_units_switch_for_the_whole_boat() {
+    demo(Size::Desk, async |visit| {
+        visit.go("/today").await?;
+        visit.click(".units-b").await?;
+        visit.until("#headline", "km/h").await?;
+        visit.until("[data-rig='Tamarin two-hook'] .call-out", "m").await?;
+        visit.fill("#speed", "1.2 mph").await?;
+        visit.until("#headline", "1.9 km/h").await?;
+        visit.go("/tank").await?;
+        visit.until(".facts", " m").await
+    })
+    .await;
+}
+
+#[rstest]
+#[case(Size::Desk)]
+#[case(Size::Phone)]
+#[tokio::test]
+async fn every_text_can_be_read_in_both_themes(#[case] size: Size) {
+    demo(size, async |visit| {
+        let mut poor = Vec::new();
+        for theme in ["light", "dark"] {
+            for path in ["/today", "/tank", "/log"] {
+                visit.go(path).await?;
+                visit.find(&format!("html[data-bs-theme={theme}] h1")).await?;
+                for text in contrast_below(&visit.browser, 4.5).await? {
+                    poor.push(format!("{theme} {path} {text}"));
+                }
+            }
+            visit.click("#theme").await?;
+            visit.find("html[data-bs-theme]").await?;
+        }
+        assert!(poor.is_empty(), "{poor:#?}");
+        Ok(())
+    })
+    .await;
+}
+
+#[tokio::test]
+async fn everything_on_the_phone_can_be_hit_with_a_thumb() {
+    demo(Size::Phone, async |visit| {
+        let mut small = Vec::new();
+        for path in ["/today", "/tank", "/log", "/log?edit=1"] {
+            visit.go(path).await?;
+            visit.find("h1").await?;
+            for target in targets_below(&visit.browser, 44).await? {
+                small.push(format!("{path} {target}"));
+            }
+            let wider = "return document.documentElement.scrollWidth - window.innerWidth";
+            let over: i64 = visit.browser.execute(wider, vec![]).await?.convert()?;
+            assert!(over <= 0, "{path} is {over} px wider than the phone");
+        }
+        assert!(small.is_empty(), "{small:#?}");
+        Ok(())
+    })
+    .await;
+}
