@@ -5,25 +5,40 @@ use thirtyfour::prelude::*;
 /// Errors on the console, and requests to any other host than the demo's.
 pub(crate) async fn troubles(browser: &WebDriver, address: &str) -> Vec<String> {
     let mut troubles = Vec::new();
-    for entry in browser.get_log("browser").await.expect("the console can be read") {
+    for entry in browser
+        .get_log("browser")
+        .await
+        .expect("the console can be read")
+    {
         // A refused form is answered with 422, which the browser notes as a failed resource.
         if entry.level == "SEVERE" && !entry.message.contains("status of 422") {
             troubles.push(format!("console: {}", entry.message));
         }
     }
     let mut asked = 0;
-    for entry in browser.get_log("performance").await.expect("the requests can be read") {
+    for entry in browser
+        .get_log("performance")
+        .await
+        .expect("the requests can be read")
+    {
         let Some((_, rest)) = entry.message.split_once("\"Network.requestWillBeSent\"") else {
             continue;
         };
-        for url in rest.split("\"url\":\"").skip(1).filter_map(|rest| rest.split('"').next()) {
+        for url in rest
+            .split("\"url\":\"")
+            .skip(1)
+            .filter_map(|rest| rest.split('"').next())
+        {
             asked += 1;
             if !url.starts_with(address) && !url.starts_with("data:") {
                 troubles.push(format!("asked another host: {url}"));
             }
         }
     }
-    assert!(asked > 0, "the log of requests holds none, so it proves nothing");
+    assert!(
+        asked > 0,
+        "the log of requests holds none, so it proves nothing"
+    );
     troubles
 }
 
@@ -32,7 +47,9 @@ pub(crate) async fn troubles(browser: &WebDriver, address: &str) -> Vec<String> 
 /// # Errors
 /// When the browser cannot run the check.
 pub async fn contrast_below(browser: &WebDriver, ratio: f64) -> WebDriverResult<Vec<String>> {
-    let found = browser.execute(include_str!("contrast.js"), vec![ratio.into()]).await?;
+    let found = browser
+        .execute(include_str!("contrast.js"), vec![ratio.into()])
+        .await?;
     found.convert()
 }
 
@@ -51,5 +68,8 @@ pub async fn targets_below(browser: &WebDriver, pixels: u32) -> WebDriverResult<
                 small.push(`${element.outerHTML.slice(0, 90)} ${Math.round(box.width)}x${Math.round(box.height)}`);
         }
         return small;";
-    browser.execute(script, vec![pixels.into()]).await?.convert()
+    browser
+        .execute(script, vec![pixels.into()])
+        .await?
+        .convert()
 }

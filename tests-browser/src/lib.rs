@@ -42,7 +42,9 @@ pub struct Visit {
 impl Visit {
     /// Goes to a path.
     pub async fn go(&self, path: &str) -> WebDriverResult<()> {
-        self.browser.goto(format!("{}{path}", self.demo.address())).await
+        self.browser
+            .goto(format!("{}{path}", self.demo.address()))
+            .await
     }
 
     /// The first element of a selector, waited for.
@@ -89,7 +91,9 @@ impl Visit {
     pub async fn click(&self, css: &str) -> WebDriverResult<()> {
         let element = self.find(css).await?;
         let script = "arguments[0].scrollIntoView({block: 'center'})";
-        self.browser.execute(script, vec![element.to_json()?]).await?;
+        self.browser
+            .execute(script, vec![element.to_json()?])
+            .await?;
         element.click().await
     }
 
@@ -113,7 +117,10 @@ where
     F: AsyncFnOnce(&Visit) -> WebDriverResult<T>,
 {
     let demo = Demo::start();
-    let browser = Driver::shared().window(size.pixels()).await.expect("a browser window");
+    let browser = Driver::shared()
+        .window(size.pixels())
+        .await
+        .expect("a browser window");
     let visit = Visit { browser, demo };
     let outcome = script(&visit).await;
     let troubles = audit::troubles(&visit.browser, visit.demo.address()).await;

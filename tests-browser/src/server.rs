@@ -1,10 +1,10 @@
+use serde_json::json;
 use std::collections::HashMap;
 use std::io::{BufRead, BufReader};
 use std::path::PathBuf;
 use std::process::{Child, Command, Stdio};
 use std::sync::{Mutex, OnceLock};
 use std::time::Duration;
-use serde_json::json;
 use thirtyfour::prelude::*;
 
 /// The program on demo data in a folder of its own; ended on drop.
@@ -29,8 +29,15 @@ impl Demo {
             .expect("the program starts; build it with `cargo build --package motilis`");
         let output = process.stdout.take().expect("its output is piped");
         let mut first = String::new();
-        BufReader::new(output).read_line(&mut first).expect("it prints its address");
-        let address = first.trim().rsplit(' ').next().unwrap_or_default().to_owned();
+        BufReader::new(output)
+            .read_line(&mut first)
+            .expect("it prints its address");
+        let address = first
+            .trim()
+            .rsplit(' ')
+            .next()
+            .unwrap_or_default()
+            .to_owned();
         Self {
             process,
             address,
@@ -93,7 +100,10 @@ impl Driver {
                 }
                 std::thread::sleep(Duration::from_millis(50));
             }
-            Self { port, _guard: Mutex::new(guard) }
+            Self {
+                port,
+                _guard: Mutex::new(guard),
+            }
         })
     }
 
@@ -120,14 +130,20 @@ impl Driver {
         }
         capabilities.add_arg(&format!("--window-size={width},{height}"))?;
         // What the pages write on the console, and what they ask for, is looked through at the end.
-        capabilities.set("goog:loggingPrefs", HashMap::from([("browser", "ALL"), ("performance", "ALL")]))?;
+        capabilities.set(
+            "goog:loggingPrefs",
+            HashMap::from([("browser", "ALL"), ("performance", "ALL")]),
+        )?;
         let browser =
             WebDriver::new(format!("http://127.0.0.1:{}", self.port), capabilities).await?;
         // The window's frame takes some of it, and no window is as narrow as a phone.
         let metrics = json!({
             "width": width, "height": height, "deviceScaleFactor": 1, "mobile": width < 600
         });
-        browser.cdp().send_raw("Emulation.setDeviceMetricsOverride", metrics).await?;
+        browser
+            .cdp()
+            .send_raw("Emulation.setDeviceMetricsOverride", metrics)
+            .await?;
         Ok(browser)
     }
 }

@@ -28,7 +28,9 @@ pub enum Error {
         message: String,
     },
     /// The line has no steady shape that the solver can follow.
-    #[error("the line has no steady shape here: its tension vanishes {along_m:.2} m above the tail")]
+    #[error(
+        "the line has no steady shape here: its tension vanishes {along_m:.2} m above the tail"
+    )]
     Slack {
         /// Distance along the line from the tail, m.
         along_m: f64,

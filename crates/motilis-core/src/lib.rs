@@ -24,8 +24,8 @@
 //! ```
 
 pub mod advice;
-pub mod book;
 pub mod blade;
+pub mod book;
 mod error;
 mod keyed;
 pub mod line;

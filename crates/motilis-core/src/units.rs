@@ -124,7 +124,11 @@ mod tests {
     #[case(212.0, 100.0)]
     #[case(-40.0, -40.0)]
     fn fahrenheit_and_celsius_meet(#[case] fahrenheit: f64, #[case] celsius: f64) {
-        assert_relative_eq!(Celsius::from_fahrenheit(fahrenheit).0, celsius, epsilon = 1e-12);
+        assert_relative_eq!(
+            Celsius::from_fahrenheit(fahrenheit).0,
+            celsius,
+            epsilon = 1e-12
+        );
         assert_relative_eq!(Celsius(celsius).fahrenheit(), fahrenheit, epsilon = 1e-12);
     }
 

@@ -104,8 +104,7 @@ fn density_kell(t: f64) -> f64 {
 
 /// The terms that salt adds to the density, Millero & Poisson (1981), kg/m³, `s` in g/kg.
 fn salt_density(t: f64, s: f64) -> f64 {
-    let a = 8.244_93e-1
-        + t * (-4.089_9e-3 + t * (7.643_8e-5 + t * (-8.246_7e-7 + t * 5.387_5e-9)));
+    let a = 8.244_93e-1 + t * (-4.089_9e-3 + t * (7.643_8e-5 + t * (-8.246_7e-7 + t * 5.387_5e-9)));
     let b = -5.724_66e-3 + t * (1.022_7e-4 - t * 1.654_6e-6);
     let c = 4.831_4e-4;
     a * s + b * s.powf(1.5) + c * s * s

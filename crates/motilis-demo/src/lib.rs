@@ -45,9 +45,27 @@ fn add_waters(connection: &Connection) -> Result<Waters, Error> {
         salt,
         clarity: Metres(clarity),
     };
-    let tamarin = water("Lake Tamarin", (50.42, -95.61), "America/Winnipeg", false, 2.1);
-    let orrin = water("Orrin Sound", (49.31, -124.02), "America/Vancouver", true, 6.0);
-    let cassel = water("Cassel River", (49.02, -122.11), "America/Vancouver", false, 1.5);
+    let tamarin = water(
+        "Lake Tamarin",
+        (50.42, -95.61),
+        "America/Winnipeg",
+        false,
+        2.1,
+    );
+    let orrin = water(
+        "Orrin Sound",
+        (49.31, -124.02),
+        "America/Vancouver",
+        true,
+        6.0,
+    );
+    let cassel = water(
+        "Cassel River",
+        (49.02, -122.11),
+        "America/Vancouver",
+        false,
+        1.5,
+    );
     waters::add(connection, &cassel)?;
     Ok(Waters {
         tamarin: waters::add(connection, &tamarin)?,

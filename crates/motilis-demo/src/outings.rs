@@ -4,9 +4,7 @@ use jiff::{SignedDuration, Timestamp};
 use motilis_core::advice::{self, Fish, Mood, Sky, Verdict};
 use motilis_core::book::{Event, EventKind, OnLine, Outing, OutingId, RunningLine, WaterId};
 use motilis_core::line::{Line, OutFor};
-use motilis_core::units::{
-    Celsius, FOOT, INCH, MILE_PER_HOUR, Metres, MetresPerSecond,
-};
+use motilis_core::units::{Celsius, FOOT, INCH, MILE_PER_HOUR, Metres, MetresPerSecond};
 use motilis_store::{Connection, Error, events, outings};
 use rand::{Rng, SeedableRng};
 use rand_chacha::ChaCha8Rng;
@@ -149,7 +147,10 @@ pub fn add(
 fn outing(plan: &Plan) -> Outing {
     Outing {
         water: plan.water,
-        started: plan.started.parse().expect("the plans' times are written as RFC 3339"),
+        started: plan
+            .started
+            .parse()
+            .expect("the plans' times are written as RFC 3339"),
         speed: plan.mph * MILE_PER_HOUR,
         temperature: Celsius::from_fahrenheit(plan.fahrenheit),
         clarity: plan.clarity_ft * FOOT,
@@ -180,7 +181,11 @@ fn lines_that_work<'a>(
         })
         .collect();
     calls.sort_by(|a, b| advice::before((&a.2, &a.0.rig.name), (&b.2, &b.0.rig.name)));
-    calls.into_iter().map(|(rig, out, _)| (rig, out)).take(4).collect()
+    calls
+        .into_iter()
+        .map(|(rig, out, _)| (rig, out))
+        .take(4)
+        .collect()
 }
 
 fn draw_events(
@@ -198,7 +203,9 @@ fn draw_events(
             return drawn;
         }
         // The first line of the sheet catches more, as it should.
-        let place = random.random_range(0..lines.len()).min(random.random_range(0..lines.len()));
+        let place = random
+            .random_range(0..lines.len())
+            .min(random.random_range(0..lines.len()));
         let (rig, out) = lines[place];
         let speed = outing.speed * random.random_range(0.94..1.06);
         let kind = match random.random_range(0..100) {
@@ -241,7 +248,13 @@ fn later(start: Timestamp, minutes: f64) -> Timestamp {
 }
 
 /// Where the rig ran, as the core computes it; the wanted depth where it cannot.
-fn depth(plan: &Plan, outing: &Outing, rig: &DemoRig, speed: MetresPerSecond, out: Metres) -> Metres {
+fn depth(
+    plan: &Plan,
+    outing: &Outing,
+    rig: &DemoRig,
+    speed: MetresPerSecond,
+    out: Metres,
+) -> Metres {
     let computed = outing
         .day(plan.salt)
         .surroundings()

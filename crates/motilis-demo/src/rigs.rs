@@ -19,7 +19,10 @@ pub struct DemoRig {
 
 /// Tackle in short words.
 mod tackle {
-    use super::*;
+    use super::{
+        BeadMaterial, Blade, Colour, Dressing, Family, Finish, Hook, HookSize, HookStyle,
+        IN_CATALOGUE, MILLIMETRE, Part,
+    };
 
     pub fn blade(family: Family, number: f64, colour: Colour) -> Part {
         Part::Blade {
@@ -31,9 +34,16 @@ mod tackle {
 
     pub fn hammered(part: Part) -> Part {
         match part {
-            Part::Blade { blade, finish, bend } => Part::Blade {
+            Part::Blade {
                 blade,
-                finish: Finish { hammered: true, ..finish },
+                finish,
+                bend,
+            } => Part::Blade {
+                blade,
+                finish: Finish {
+                    hammered: true,
+                    ..finish
+                },
                 bend,
             },
             other => other,
@@ -43,7 +53,11 @@ mod tackle {
     /// The same blade in thin stamped sheet.
     pub fn thin(part: Part) -> Part {
         match part {
-            Part::Blade { blade, finish, bend } => Part::Blade {
+            Part::Blade {
+                blade,
+                finish,
+                bend,
+            } => Part::Blade {
                 blade: blade.of_thickness(0.20 * MILLIMETRE).expect(IN_CATALOGUE),
                 finish,
                 bend,
@@ -75,11 +89,17 @@ mod tackle {
     }
 
     pub fn swivel() -> Part {
-        Part::Swivel { ball_bearing: false }
+        Part::Swivel {
+            ball_bearing: false,
+        }
     }
 }
 
 /// Fourteen rigs, from the slow wing to the salmon spinner.
+#[allow(
+    clippy::too_many_lines,
+    reason = "a list of rigs, as long as the box is full"
+)]
 fn box_of_rigs(setups: &Setups) -> Vec<(Rig, &(SetupId, LineSetup))> {
     use BeadMaterial::Plastic;
     use Colour::{Brass, Chartreuse, Copper, Nickel, Orange, Pink, Purple, White};
@@ -95,11 +115,21 @@ fn box_of_rigs(setups: &Setups) -> Vec<(Rig, &(SetupId, LineSetup))> {
         let mut parts = vec![swivel()];
         parts.extend(front);
         parts.push(beads(5, 6.0, Plastic, colour));
-        parts.extend([hook(Octopus, code), hook(Octopus, code), Part::Bait(Bait::Crawler)]);
+        parts.extend([
+            hook(Octopus, code),
+            hook(Octopus, code),
+            Part::Bait(Bait::Crawler),
+        ]);
         parts
     };
     let one_hook = |front: Part, colour, last: Part, bait: Bait| {
-        vec![swivel(), front, beads(4, 5.0, Plastic, colour), last, Part::Bait(bait)]
+        vec![
+            swivel(),
+            front,
+            beads(4, 5.0, Plastic, colour),
+            last,
+            Part::Bait(bait),
+        ]
     };
     let willow = blade(Family::Willow, 4.0, Nickel);
 
@@ -109,7 +139,11 @@ fn box_of_rigs(setups: &Setups) -> Vec<(Rig, &(SetupId, LineSetup))> {
                 "Tamarin two-hook",
                 Kind::CrawlerHarness,
                 leader(0.39),
-                two_hooks(vec![hammered(blade(Family::Colorado, 4.0, Brass))], Chartreuse, 2),
+                two_hooks(
+                    vec![hammered(blade(Family::Colorado, 4.0, Brass))],
+                    Chartreuse,
+                    2,
+                ),
             ),
             &setups.light_bouncer,
         ),
@@ -150,7 +184,12 @@ fn box_of_rigs(setups: &Setups) -> Vec<(Rig, &(SetupId, LineSetup))> {
                 "Leech single",
                 Kind::CrawlerHarness,
                 leader(0.33),
-                one_hook(hammered(blade(Family::Colorado, 3.0, Brass)), White, hook(Octopus, 2), Bait::Leech),
+                one_hook(
+                    hammered(blade(Family::Colorado, 3.0, Brass)),
+                    White,
+                    hook(Octopus, 2),
+                    Bait::Leech,
+                ),
             ),
             &setups.light_bouncer,
         ),
@@ -159,7 +198,11 @@ fn box_of_rigs(setups: &Setups) -> Vec<(Rig, &(SetupId, LineSetup))> {
                 "Double willow",
                 Kind::FastHarness,
                 leader(0.43),
-                two_hooks(vec![willow, beads(4, 5.0, Plastic, White), willow], White, 2),
+                two_hooks(
+                    vec![willow, beads(4, 5.0, Plastic, White), willow],
+                    White,
+                    2,
+                ),
             ),
             &setups.heavy_bouncer,
         ),
@@ -244,7 +287,10 @@ fn box_of_rigs(setups: &Setups) -> Vec<(Rig, &(SetupId, LineSetup))> {
                     hammered(blade(Family::French, 3.0, Brass)),
                     bearing(),
                     beads(3, 6.0, Plastic, Purple),
-                    Part::Body { mass: 4.0 * GRAM, diameter: 7.0 * MILLIMETRE },
+                    Part::Body {
+                        mass: 4.0 * GRAM,
+                        diameter: 7.0 * MILLIMETRE,
+                    },
                     dressing(Dressing::SiliconeSkirt, Purple),
                     hook(Treble, 4),
                 ],

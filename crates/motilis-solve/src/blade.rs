@@ -2,9 +2,7 @@
 
 use crate::{Refusal, Refused, Water};
 use motilis_core::blade::{Blade, Family, Shaft};
-use motilis_core::units::{
-    KilogramsPerCubicMetre, Metres, MetresPerSecond, NewtonMetres,
-};
+use motilis_core::units::{KilogramsPerCubicMetre, Metres, MetresPerSecond, NewtonMetres};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
 
@@ -89,7 +87,11 @@ pub fn solve(request: Request) -> Result<Answer, Refusal> {
         let known: Vec<&str> = Family::ALL.iter().map(|family| family.key()).collect();
         Refusal::new(
             "family",
-            format!("family {:?} is not one of {}", request.family, known.join(", ")),
+            format!(
+                "family {:?} is not one of {}",
+                request.family,
+                known.join(", ")
+            ),
         )
     })?;
     let mut blade = Blade::new(
@@ -109,7 +111,10 @@ pub fn solve(request: Request) -> Result<Answer, Refusal> {
         request.friction.unwrap_or(USUAL_FRICTION),
         Metres(request.clevis_radius_m.unwrap_or(USUAL_RADIUS_M)),
     )?;
-    let running = shaft.at(MetresPerSecond(request.speed_mps), &request.water.properties()?)?;
+    let running = shaft.at(
+        MetresPerSecond(request.speed_mps),
+        &request.water.properties()?,
+    )?;
     Ok(Answer {
         name: request.name,
         start_mps: running.start.0,

@@ -15,5 +15,7 @@ struct Document;
 
 /// The `OpenAPI` document of the JSON interface, as JSON.
 pub fn openapi() -> String {
-    Document::openapi().to_json().expect("the document is made of texts")
+    Document::openapi()
+        .to_json()
+        .expect("the document is made of texts")
 }

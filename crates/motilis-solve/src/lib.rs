@@ -39,12 +39,14 @@ pub enum What {
 
 impl What {
     /// Every computation, with the name it is asked for by.
-    pub const ALL: [(&'static str, Self); 2] =
-        [("towline", Self::Towline), ("blade", Self::Blade)];
+    pub const ALL: [(&'static str, Self); 2] = [("towline", Self::Towline), ("blade", Self::Blade)];
 
     /// The computation of a name, if there is one.
     pub fn from_name(name: &str) -> Option<Self> {
-        Self::ALL.iter().find(|(known, _)| *known == name).map(|(_, what)| *what)
+        Self::ALL
+            .iter()
+            .find(|(known, _)| *known == name)
+            .map(|(_, what)| *what)
     }
 
     /// Answers one request, JSON for JSON.

@@ -4,9 +4,7 @@ use crate::{Refusal, Refused, Water};
 use motilis_core::towline::{
     LONGEST, LineDrag, NormalDrag, PointLoad, Reach, STRUM, Segment, Shape, Towline,
 };
-use motilis_core::units::{
-    Metres, MetresPerSecond, Newtons, NewtonsPerMetre, SquareMetres,
-};
+use motilis_core::units::{Metres, MetresPerSecond, Newtons, NewtonsPerMetre, SquareMetres};
 use serde::de::{Deserializer, Error as _, Visitor};
 use serde::{Deserialize, Serialize};
 use std::fmt;
@@ -208,7 +206,12 @@ pub fn solve(request: Request) -> Result<Answer, Refusal> {
         request.water.properties()?,
         request.drag.into(),
         request.tail.into(),
-        request.segments.iter().copied().map(Segment::from).collect(),
+        request
+            .segments
+            .iter()
+            .copied()
+            .map(Segment::from)
+            .collect(),
     )?;
     let (shape, top_length_m, reason) = match request.target_tail_depth_m {
         None if request.profile => (line.solve_with_profile()?, None, None),

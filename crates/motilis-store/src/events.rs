@@ -38,7 +38,10 @@ pub fn update(connection: &Connection, id: EventId, event: &Event) -> Result<(),
         &columns[..],
     )?;
     if changed == 0 {
-        return Err(Error::Missing { what: "log entry", id: id.0 });
+        return Err(Error::Missing {
+            what: "log entry",
+            id: id.0,
+        });
     }
     Ok(())
 }
@@ -47,7 +50,10 @@ pub fn update(connection: &Connection, id: EventId, event: &Event) -> Result<(),
 ///
 /// # Errors
 /// [`Error::Sqlite`].
-pub fn of_outing(connection: &Connection, outing: OutingId) -> Result<Vec<(EventId, Event)>, Error> {
+pub fn of_outing(
+    connection: &Connection,
+    outing: OutingId,
+) -> Result<Vec<(EventId, Event)>, Error> {
     let mut statement = connection.prepare_cached(
         "SELECT * FROM events WHERE outing_id = ?1 AND deleted_utc_s IS NULL
          ORDER BY at_utc_s DESC, id DESC",

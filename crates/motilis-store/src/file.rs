@@ -173,7 +173,8 @@ mod tests {
     fn an_older_file_is_copied_and_brought_up_to_date() {
         let (_folder, path) = folder();
         let mut old = Connection::open(&path).unwrap();
-        old.pragma_update(None, "application_id", APPLICATION_ID).unwrap();
+        old.pragma_update(None, "application_id", APPLICATION_ID)
+            .unwrap();
         MIGRATIONS.to_version(&mut old, 1).unwrap();
         old.execute(
             "INSERT INTO waters VALUES (7, 'Lake Tamarin', 50.42, -95.61, 'America/Winnipeg', 0, 2.1, NULL)",
@@ -183,24 +184,39 @@ mod tests {
         drop(old);
 
         let store = Store::open(&path).unwrap();
-        let water = store.read(|c| crate::waters::get(c, motilis_core::book::WaterId(7))).unwrap();
+        let water = store
+            .read(|c| crate::waters::get(c, motilis_core::book::WaterId(7)))
+            .unwrap();
         assert_eq!(water.name, "Lake Tamarin");
-        store.write(|c| settings::set(c, "units", "metric")).unwrap();
+        store
+            .write(|c| settings::set(c, "units", "metric"))
+            .unwrap();
 
         let copy = Connection::open(path.with_extension("db.before-v2")).unwrap();
-        let version: i32 = copy.pragma_query_value(None, "user_version", |row| row.get(0)).unwrap();
+        let version: i32 = copy
+            .pragma_query_value(None, "user_version", |row| row.get(0))
+            .unwrap();
         assert_eq!(version, 1);
-        let name: String = copy.query_row("SELECT name FROM waters", [], |row| row.get(0)).unwrap();
+        let name: String = copy
+            .query_row("SELECT name FROM waters", [], |row| row.get(0))
+            .unwrap();
         assert_eq!(name, "Lake Tamarin");
     }
 
     #[test]
     fn another_programs_file_is_refused() {
         let (_folder, path) = folder();
-        std::fs::write(&path, "this is a diary, not a database, and long enough to look like a file").unwrap();
+        std::fs::write(
+            &path,
+            "this is a diary, not a database, and long enough to look like a file",
+        )
+        .unwrap();
         assert!(matches!(Store::open(&path), Err(Error::NotOurs { .. })));
         let (_folder, path) = folder();
-        Connection::open(&path).unwrap().execute("CREATE TABLE diary (day TEXT)", []).unwrap();
+        Connection::open(&path)
+            .unwrap()
+            .execute("CREATE TABLE diary (day TEXT)", [])
+            .unwrap();
         assert!(matches!(Store::open(&path), Err(Error::NotOurs { .. })));
     }
 
@@ -210,7 +226,10 @@ mod tests {
         let store = Store::open(&path).unwrap();
         let failed: Result<(), Error> = store.write(|connection| {
             settings::set(connection, "units", "metric")?;
-            Err(Error::Missing { what: "outing", id: 1 })
+            Err(Error::Missing {
+                what: "outing",
+                id: 1,
+            })
         });
         assert!(failed.is_err());
         assert_eq!(store.read(|c| settings::get(c, "units")).unwrap(), None);

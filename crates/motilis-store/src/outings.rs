@@ -32,7 +32,7 @@ pub fn update(connection: &Connection, id: OutingId, outing: &Outing) -> Result<
     let mut columns = columns(outing).to_vec();
     columns.push((":id", id.0.into()));
     let changed = connection.execute(
-            "UPDATE outings SET water_id = :water_id, started_utc_s = :started_utc_s,
+        "UPDATE outings SET water_id = :water_id, started_utc_s = :started_utc_s,
                  speed_mps = :speed_mps, temperature_c = :temperature_c, clarity_m = :clarity_m,
                  sky = :sky, fish = :fish, fish_from_m = :fish_from_m, fish_to_m = :fish_to_m,
                  bottom_m = :bottom_m, mood = :mood, wanted_depth_m = :wanted_depth_m
@@ -40,7 +40,10 @@ pub fn update(connection: &Connection, id: OutingId, outing: &Outing) -> Result<
         &columns[..],
     )?;
     if changed == 0 {
-        return Err(Error::Missing { what: "outing", id: id.0 });
+        return Err(Error::Missing {
+            what: "outing",
+            id: id.0,
+        });
     }
     Ok(())
 }
@@ -93,7 +96,10 @@ fn read(row: &Row<'_>) -> rusqlite::Result<Outing> {
         clarity: Metres(row.get("clarity_m")?),
         sky: keyed(row, "sky", Sky::from_key)?,
         fish: keyed(row, "fish", Fish::from_key)?,
-        fish_depth: (Metres(row.get("fish_from_m")?), Metres(row.get("fish_to_m")?)),
+        fish_depth: (
+            Metres(row.get("fish_from_m")?),
+            Metres(row.get("fish_to_m")?),
+        ),
         bottom: Metres(row.get("bottom_m")?),
         mood: keyed(row, "mood", Mood::from_key)?,
         wanted_depth: Metres(row.get("wanted_depth_m")?),

@@ -7,7 +7,7 @@ use motilis_core::book::{OwnedRig, RigId, SetupId};
 use motilis_core::rig::{
     Bait, BeadMaterial, Colour, Dressing, Finish, Hook, HookSize, HookStyle, Kind, Mount, Part, Rig,
 };
-use motilis_core::units::{KilogramsPerCubicMetre, Kilograms, Metres, NewtonMetres};
+use motilis_core::units::{Kilograms, KilogramsPerCubicMetre, Metres, NewtonMetres};
 use rusqlite::{Connection, Row, named_params};
 
 /// Adds a rig.
@@ -44,12 +44,15 @@ pub fn add(connection: &Connection, owned: &OwnedRig) -> Result<RigId, Error> {
 /// # Errors
 /// [`Error::Unreadable`] for a rig whose parts make no rig.
 pub fn all(connection: &Connection) -> Result<Vec<(RigId, OwnedRig)>, Error> {
-    let mut statement =
-        connection.prepare_cached("SELECT * FROM rigs WHERE deleted_utc_s IS NULL ORDER BY name")?;
+    let mut statement = connection
+        .prepare_cached("SELECT * FROM rigs WHERE deleted_utc_s IS NULL ORDER BY name")?;
     let heads = statement
         .query_map([], read_head)?
         .collect::<Result<Vec<_>, _>>()?;
-    heads.into_iter().map(|head| head.with_parts(connection)).collect()
+    heads
+        .into_iter()
+        .map(|head| head.with_parts(connection))
+        .collect()
 }
 
 /// One rig, deleted or not: old events still name it.
@@ -103,7 +106,9 @@ fn read_head(row: &Row<'_>) -> rusqlite::Result<Head> {
         } else {
             Mount::Leader(diameter)
         },
-        observed_moment: row.get::<_, Option<f64>>("observed_moment_nm")?.map(NewtonMetres),
+        observed_moment: row
+            .get::<_, Option<f64>>("observed_moment_nm")?
+            .map(NewtonMetres),
         setup: SetupId(row.get("setup_id")?),
     })
 }
@@ -132,10 +137,18 @@ impl From<&Part> for Columns {
         match *part {
             Part::Swivel { ball_bearing } => Self {
                 part: "swivel",
-                style: Some(if ball_bearing { "ball_bearing" } else { "barrel" }),
+                style: Some(if ball_bearing {
+                    "ball_bearing"
+                } else {
+                    "barrel"
+                }),
                 ..empty
             },
-            Part::Blade { blade, finish, bend } => Self {
+            Part::Blade {
+                blade,
+                finish,
+                bend,
+            } => Self {
                 part: "blade",
                 style: Some(blade.family.key()),
                 colour: Some(finish.colour.key()),
@@ -147,7 +160,12 @@ impl From<&Part> for Columns {
                 bend,
                 ..empty
             },
-            Part::Beads { count, diameter, material, colour } => Self {
+            Part::Beads {
+                count,
+                diameter,
+                material,
+                colour,
+            } => Self {
                 part: "beads",
                 style: Some(material.key()),
                 colour: Some(colour.key()),

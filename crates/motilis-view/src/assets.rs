@@ -54,7 +54,10 @@ mod tests {
         ] {
             assert!(get(licence).is_some(), "{licence}");
         }
-        assert_eq!(get("bootstrap/bootstrap.min.css").unwrap().media_type, "text/css");
+        assert_eq!(
+            get("bootstrap/bootstrap.min.css").unwrap().media_type,
+            "text/css"
+        );
         assert!(get("../Cargo.toml").is_none());
     }
 
@@ -63,7 +66,10 @@ mod tests {
         for path in ["app/motilis.css", "app/motilis.js"] {
             let file = get(path).unwrap();
             let text = String::from_utf8_lossy(&file.bytes).into_owned();
-            assert!(!text.contains("//cdn") && !text.contains("https://"), "{path}");
+            assert!(
+                !text.contains("//cdn") && !text.contains("https://"),
+                "{path}"
+            );
         }
     }
 }

@@ -1,12 +1,12 @@
 //! What computed judgements read like: short sentences with the boat's units.
 
 use crate::units::{Quantity, System, show, show_fraction};
+use motilis_core::advice::Fish;
 use motilis_core::advice::{Call, Reason, Rule, Scored};
 use motilis_core::blade::State;
+use motilis_core::book::Outing;
 use motilis_core::line::{LineSetup, Start};
 use motilis_core::rig::{Part, Rig};
-use motilis_core::advice::Fish;
-use motilis_core::book::Outing;
 use motilis_core::units::{Celsius, Hertz, Metres, MetresPerSecond};
 
 /// What a blade does, as a word beside its mark.
@@ -54,7 +54,11 @@ pub fn parts(rig: &Rig) -> String {
     }
     let count = hooks.len();
     if let Some(hook) = hooks.into_iter().next() {
-        let words_for = if count > 1 { format!("{count} × {hook}") } else { hook };
+        let words_for = if count > 1 {
+            format!("{count} × {hook}")
+        } else {
+            hook
+        };
         words.insert(1, words_for);
     }
     words.join(", ")
@@ -65,7 +69,10 @@ pub fn weight(setup: &LineSetup, system: System) -> String {
     if let Start::Downrigger { ball, .. } = setup.start {
         return match system {
             System::Imperial => {
-                format!("{:.0} lb downrigger ball", ball / motilis_core::units::POUND)
+                format!(
+                    "{:.0} lb downrigger ball",
+                    ball / motilis_core::units::POUND
+                )
             }
             System::Metric => format!("{:.1} kg downrigger ball", ball.0),
         };
@@ -74,7 +81,13 @@ pub fn weight(setup: &LineSetup, system: System) -> String {
         None => setup.main.material.name().to_owned(),
         Some(weight) => weight.mass().map_or_else(
             || weight.name().to_owned(),
-            |mass| format!("{} {}", show_fraction(Quantity::Mass, mass.0, system), weight.name()),
+            |mass| {
+                format!(
+                    "{} {}",
+                    show_fraction(Quantity::Mass, mass.0, system),
+                    weight.name()
+                )
+            },
         ),
     }
 }
@@ -83,13 +96,22 @@ pub fn weight(setup: &LineSetup, system: System) -> String {
 pub fn reason(call: &Call, rig: &Rig, now: MetresPerSecond, system: System) -> String {
     match call.reason {
         Reason::Stalls { needs } => {
-            format!("Blade hangs at this speed. Needs {} or more.", speed(needs, system))
+            format!(
+                "Blade hangs at this speed. Needs {} or more.",
+                speed(needs, system)
+            )
         }
-        Reason::RollsOver { above, twists_line: false } => format!(
+        Reason::RollsOver {
+            above,
+            twists_line: false,
+        } => format!(
             "Blows out at this speed. Hold {} or less, or take narrower blades.",
             speed(above, system)
         ),
-        Reason::RollsOver { above, twists_line: true } => format!(
+        Reason::RollsOver {
+            above,
+            twists_line: true,
+        } => format!(
             "Twists the line at this speed. Hold {} or less, or add a rudder.",
             speed(above, system)
         ),
@@ -100,22 +122,38 @@ pub fn reason(call: &Call, rig: &Rig, now: MetresPerSecond, system: System) -> S
             format!("Close to rolling over. Safe to {}.", speed(to, system))
         }
         Reason::BelowBottom { bottom } => {
-            format!("The depth wanted lies below the bottom at {}.", depth(bottom, system))
+            format!(
+                "The depth wanted lies below the bottom at {}.",
+                depth(bottom, system)
+            )
         }
-        Reason::TooDeep { deepest, enough: Some((mass, out)) } => format!(
+        Reason::TooDeep {
+            deepest,
+            enough: Some((mass, out)),
+        } => format!(
             "Runs no deeper than {}. {} would do it with {} out.",
             depth(deepest, system),
             show_fraction(Quantity::Mass, mass.0, system),
             depth(out, system)
         ),
-        Reason::TooDeep { deepest, enough: None } => {
-            format!("Runs no deeper than {} with all its line.", depth(deepest, system))
+        Reason::TooDeep {
+            deepest,
+            enough: None,
+        } => {
+            format!(
+                "Runs no deeper than {} with all its line.",
+                depth(deepest, system)
+            )
         }
         Reason::TooShallow { least } => {
-            format!("Runs at {} or deeper whatever is let out.", depth(least, system))
+            format!(
+                "Runs at {} or deeper whatever is let out.",
+                depth(least, system)
+            )
         }
         Reason::Drags => {
-            "Its weight drags on the bottom at that depth. Shorten the lead or run it higher.".to_owned()
+            "Its weight drags on the bottom at that depth. Shorten the lead or run it higher."
+                .to_owned()
         }
         Reason::Practice(scored) => practice(scored, call, rig, now, system),
     }
@@ -140,20 +178,28 @@ fn practice(
             Some(practice) if now > practice.favourite => {
                 format!("practice runs it at {} or less", speed(practice.to, system))
             }
-            Some(practice) => format!("practice runs it at {} or more", speed(practice.from, system)),
+            Some(practice) => format!(
+                "practice runs it at {} or more",
+                speed(practice.from, system)
+            ),
             None => "practice names no speed for it".to_owned(),
         },
         Rule::Kind if good => "tied for this fish".to_owned(),
         Rule::Kind => "tied for other fish".to_owned(),
         Rule::Thump if good => "its thump suits their mood".to_owned(),
-        Rule::Thump if call.blade.thump_index() > 0.6 => "louder than their mood asks for".to_owned(),
+        Rule::Thump if call.blade.thump_index() > 0.6 => {
+            "louder than their mood asks for".to_owned()
+        }
         Rule::Thump => "quieter than their mood asks for".to_owned(),
         Rule::Clarity if good => format!("{} shows in this water", finish.colour.name()),
         Rule::Clarity => format!("{} is lost in this water", finish.colour.name()),
         Rule::Light => "its finish suits this light".to_owned(),
         Rule::Warmth => "copper's own water temperature".to_owned(),
     };
-    format!("{} turns a minute; {said}.", turns_a_minute(call.blade.turns))
+    format!(
+        "{} turns a minute; {said}.",
+        turns_a_minute(call.blade.turns)
+    )
 }
 
 /// The word with a capital.
@@ -178,9 +224,14 @@ pub fn cautions_of_day(outing: &Outing, system: System) -> Vec<String> {
             "Water below {cold}: cold shock. Wear the life jacket and the cut-off lanyard."
         ));
     }
-    let trout = matches!(outing.fish, Fish::RainbowTrout | Fish::LakeTrout | Fish::Steelhead | Fish::LandlockedSalmon);
+    let trout = matches!(
+        outing.fish,
+        Fish::RainbowTrout | Fish::LakeTrout | Fish::Steelhead | Fish::LandlockedSalmon
+    );
     if trout && outing.temperature > TROUT_LIMIT {
-        cautions.push(format!("Water above {warm}: do not fish for trout to release them."));
+        cautions.push(format!(
+            "Water above {warm}: do not fish for trout to release them."
+        ));
     }
     if outing.fish_depth.1 >= PRESSURE_INJURY {
         cautions.push(format!(

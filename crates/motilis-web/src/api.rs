@@ -8,15 +8,24 @@ use motilis_solve::{Refusal, What, openapi};
 pub(crate) async fn solve(what: Path<String>, request: Bytes) -> HttpResponse {
     let Some(what) = What::from_name(&what) else {
         let known: Vec<&str> = What::ALL.iter().map(|(name, _)| *name).collect();
-        let message = format!("there is nothing to solve under that name; there are {}", known.join(", "));
-        return json(HttpResponse::NotFound(), Refusal::new("", message).to_json());
+        let message = format!(
+            "there is nothing to solve under that name; there are {}",
+            known.join(", ")
+        );
+        return json(
+            HttpResponse::NotFound(),
+            Refusal::new("", message).to_json(),
+        );
     };
     match block(move || what.answer(&request)).await {
         Ok(Ok(answer)) => json(HttpResponse::Ok(), answer),
         Ok(Err(refusal)) => json(HttpResponse::UnprocessableEntity(), refusal.to_json()),
         Err(_) => {
             let message = "the program is stopping";
-            json(HttpResponse::ServiceUnavailable(), Refusal::new("", message).to_json())
+            json(
+                HttpResponse::ServiceUnavailable(),
+                Refusal::new("", message).to_json(),
+            )
         }
     }
 }

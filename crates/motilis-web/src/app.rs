@@ -33,7 +33,9 @@ impl App {
         read: impl FnOnce(&Connection) -> Result<T, Error> + Send + 'static,
     ) -> Result<T, Error> {
         let store = self.store.clone();
-        web::block(move || store.read(read)).await.map_err(|_| Error::Stopped)?
+        web::block(move || store.read(read))
+            .await
+            .map_err(|_| Error::Stopped)?
     }
 
     /// Writes to it: all or nothing, on disk when this returns.
@@ -45,6 +47,8 @@ impl App {
         write: impl FnOnce(&Connection) -> Result<T, Error> + Send + 'static,
     ) -> Result<T, Error> {
         let store = self.store.clone();
-        web::block(move || store.write(write)).await.map_err(|_| Error::Stopped)?
+        web::block(move || store.write(write))
+            .await
+            .map_err(|_| Error::Stopped)?
     }
 }

@@ -12,7 +12,11 @@ pub(crate) async fn file(address: Path<(String, String)>) -> Result<HttpResponse
     let asset = assets::get(&path)
         .ok_or_else(|| Error::NotFound("there is no such file in this program".into()))?;
     // An old page may still ask under an old version: it gets today's file, but must not keep it.
-    let keep = if version == assets::version() { "public, max-age=31536000, immutable" } else { "no-cache" };
+    let keep = if version == assets::version() {
+        "public, max-age=31536000, immutable"
+    } else {
+        "no-cache"
+    };
     Ok(HttpResponse::Ok()
         .insert_header((CONTENT_TYPE, asset.media_type))
         .insert_header((CACHE_CONTROL, keep))

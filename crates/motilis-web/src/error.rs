@@ -109,9 +109,13 @@ pub(crate) async fn pages<B: MessageBody + 'static>(
     let is_api = request.path().starts_with("/api/");
     let response = next.call(request).await?;
     let status = response.status();
-    let has_page = response.headers().get(header::CONTENT_TYPE).is_some_and(|kind| {
-        kind.as_bytes().starts_with(b"text/html") || kind.as_bytes().starts_with(b"application/json")
-    });
+    let has_page = response
+        .headers()
+        .get(header::CONTENT_TYPE)
+        .is_some_and(|kind| {
+            kind.as_bytes().starts_with(b"text/html")
+                || kind.as_bytes().starts_with(b"application/json")
+        });
     if has_page || !(status.is_client_error() || status.is_server_error()) {
         return Ok(response.map_into_left_body());
     }
@@ -126,15 +130,25 @@ fn dressed(
     is_api: bool,
 ) -> ServiceResponse<BoxBody> {
     let status = response.status();
-    let note = response.response_mut().extensions_mut().remove::<Note>().unwrap_or_else(|| Note {
-        head: if status == StatusCode::NOT_FOUND { "Not here" } else { "That could not be read" },
-        sentence: match status {
-            StatusCode::NOT_FOUND => "There is no such page. The rule above leads to those there are.".into(),
-            StatusCode::METHOD_NOT_ALLOWED => "That page cannot be used in this way.".into(),
-            StatusCode::PAYLOAD_TOO_LARGE => "That is more than this page takes.".into(),
-            _ => "The request could not be read.".into(),
-        },
-    });
+    let note = response
+        .response_mut()
+        .extensions_mut()
+        .remove::<Note>()
+        .unwrap_or_else(|| Note {
+            head: if status == StatusCode::NOT_FOUND {
+                "Not here"
+            } else {
+                "That could not be read"
+            },
+            sentence: match status {
+                StatusCode::NOT_FOUND => {
+                    "There is no such page. The rule above leads to those there are.".into()
+                }
+                StatusCode::METHOD_NOT_ALLOWED => "That page cannot be used in this way.".into(),
+                StatusCode::PAYLOAD_TOO_LARGE => "That is more than this page takes.".into(),
+                _ => "The request could not be read.".into(),
+            },
+        });
     let body = if is_api {
         motilis_solve::Refusal::new("", note.sentence.clone()).to_json()
     } else {
@@ -151,7 +165,11 @@ fn dressed(
         };
         message.render().unwrap_or(message.sentence)
     };
-    let kind = if is_api { "application/json" } else { "text/html; charset=utf-8" };
+    let kind = if is_api {
+        "application/json"
+    } else {
+        "text/html; charset=utf-8"
+    };
     let page = HttpResponse::build(status).content_type(kind).body(body);
     response.into_response(page)
 }

@@ -76,14 +76,14 @@ pub(crate) fn text(name: &'static str, label: &'static str, typed: &str) -> Fiel
 
 /// A problem out of a core refusal, with a capital and a full stop.
 pub(crate) fn problem(error: &motilis_core::Error) -> Problem {
-    Problem(format!("{}.", motilis_view::words::capital(&error.to_string())))
+    Problem(format!(
+        "{}.",
+        motilis_view::words::capital(&error.to_string())
+    ))
 }
 
 /// The time step of a local date and hour as typed: `2026-09-05 06:20`, with a `T` or a blank.
-pub(crate) fn instant(
-    typed: &str,
-    zone: &jiff::tz::TimeZone,
-) -> Result<jiff::Timestamp, Problem> {
+pub(crate) fn instant(typed: &str, zone: &jiff::tz::TimeZone) -> Result<jiff::Timestamp, Problem> {
     let text = typed.trim().replace('T', " ");
     let wrong = || {
         Problem(format!(
@@ -93,7 +93,9 @@ pub(crate) fn instant(
     };
     let civil = jiff::civil::DateTime::strptime("%Y-%m-%d %H:%M", &text).map_err(|_| wrong())?;
     if !(1990..=2100).contains(&civil.year()) {
-        return Err(Problem("Date and hour lie outside 1990 to 2100; correct the year.".into()));
+        return Err(Problem(
+            "Date and hour lie outside 1990 to 2100; correct the year.".into(),
+        ));
     }
     zone.to_ambiguous_zoned_datetime(civil).unambiguous().map(|at| at.timestamp()).map_err(|_| {
         Problem(

@@ -33,7 +33,10 @@ impl Hosts {
         let bare = name.trim_start_matches('[').trim_end_matches(']');
         name.eq_ignore_ascii_case("localhost")
             || bare.parse::<IpAddr>().is_ok()
-            || self.named.iter().any(|known| known.eq_ignore_ascii_case(name))
+            || self
+                .named
+                .iter()
+                .any(|known| known.eq_ignore_ascii_case(name))
     }
 }
 
@@ -46,9 +49,13 @@ pub(crate) async fn changes<B: MessageBody + 'static>(
     next: Next<B>,
 ) -> Result<ServiceResponse<EitherBody<B>>, actix_web::Error> {
     if !matches!(*request.method(), Method::GET | Method::HEAD) {
-        let hosts = request.app_data::<Data<Hosts>>().map(|hosts| hosts.as_ref().clone());
+        let hosts = request
+            .app_data::<Data<Hosts>>()
+            .map(|hosts| hosts.as_ref().clone());
         if let Err(error) = check(&request, &hosts.unwrap_or_default()) {
-            return Ok(request.into_response(error.error_response()).map_into_right_body());
+            return Ok(request
+                .into_response(error.error_response())
+                .map_into_right_body());
         }
     }
     Ok(next.call(request).await?.map_into_left_body())
@@ -59,7 +66,9 @@ fn check(request: &ServiceRequest, hosts: &Hosts) -> Result<(), Error> {
         let mut values = request.headers().get_all(&name);
         let first = values.next();
         if values.next().is_some() {
-            return Err(Error::Forbidden(format!("the request has more than one {name}")));
+            return Err(Error::Forbidden(format!(
+                "the request has more than one {name}"
+            )));
         }
         first
             .map(|value| value.to_str())
@@ -128,7 +137,9 @@ mod tests {
     #[case("", false)]
     #[case("a b", false)]
     fn only_our_own_names_are_allowed(#[case] host: &str, #[case] allowed: bool) {
-        let hosts = Hosts { named: vec!["heron.local".into()] };
+        let hosts = Hosts {
+            named: vec!["heron.local".into()],
+        };
         assert_eq!(hosts.allows(host), allowed);
     }
 }

@@ -15,10 +15,15 @@ pub fn configure(config: &mut ServiceConfig) {
         Error::BadRequest(format!("the {what} could not be read: {error}")).into()
     };
     config
-        .app_data(FormConfig::default().limit(FORM_LIMIT).error_handler(move |e, _| unreadable("form", &e)))
+        .app_data(
+            FormConfig::default()
+                .limit(FORM_LIMIT)
+                .error_handler(move |e, _| unreadable("form", &e)),
+        )
         .app_data(QueryConfig::default().error_handler(move |e, _| unreadable("address", &e)))
         .app_data(PathConfig::default().error_handler(|_, _| {
-            Error::NotFound("there is no such page; the rule above leads to those there are".into()).into()
+            Error::NotFound("there is no such page; the rule above leads to those there are".into())
+                .into()
         }))
         .app_data(PayloadConfig::new(JSON_LIMIT))
         .route("/", web::get().to(today::door))

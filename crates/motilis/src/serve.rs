@@ -21,7 +21,8 @@ pub(crate) fn demo(data: Option<PathBuf>, listen: Listen) -> Result<()> {
         file.push(suffix);
         match std::fs::remove_file(&file) {
             Err(error) if error.kind() != std::io::ErrorKind::NotFound => {
-                return Err(error).with_context(|| format!("{} cannot be replaced", path.display()));
+                return Err(error)
+                    .with_context(|| format!("{} cannot be replaced", path.display()));
             }
             _ => {}
         }
@@ -33,7 +34,9 @@ pub(crate) fn demo(data: Option<PathBuf>, listen: Listen) -> Result<()> {
 
 fn run(store: Store, listen: Listen) -> Result<()> {
     tracing_subscriber::fmt()
-        .with_env_filter(EnvFilter::try_from_default_env().unwrap_or_else(|_| EnvFilter::new("warn")))
+        .with_env_filter(
+            EnvFilter::try_from_default_env().unwrap_or_else(|_| EnvFilter::new("warn")),
+        )
         .with_writer(std::io::stderr)
         .init();
     actix_web::rt::System::new().block_on(async move {

@@ -9,7 +9,10 @@ const REFUSED: u8 = 2;
 pub(crate) fn solve(what: &str, lines: bool) -> ExitCode {
     let Some(what) = What::from_name(what) else {
         let known: Vec<&str> = What::ALL.iter().map(|(name, _)| *name).collect();
-        let message = format!("there is nothing to solve under the name {what:?}; there are {}", known.join(", "));
+        let message = format!(
+            "there is nothing to solve under the name {what:?}; there are {}",
+            known.join(", ")
+        );
         return refuse(&Refusal::new("", message));
     };
     if lines { each_line(what) } else { one(what) }
@@ -18,7 +21,10 @@ pub(crate) fn solve(what: &str, lines: bool) -> ExitCode {
 fn one(what: What) -> ExitCode {
     let mut request = Vec::new();
     if let Err(error) = stdin().read_to_end(&mut request) {
-        return refuse(&Refusal::new("", format!("standard input cannot be read: {error}")));
+        return refuse(&Refusal::new(
+            "",
+            format!("standard input cannot be read: {error}"),
+        ));
     }
     match what.answer(&request) {
         Ok(answer) => {
@@ -35,9 +41,14 @@ fn each_line(what: What) -> ExitCode {
     for line in stdin().lock().split(b'\n') {
         let answer = match line {
             Ok(line) if line.trim_ascii().is_empty() => continue,
-            Ok(line) => what.answer(&line).unwrap_or_else(|refusal| refusal.to_json()),
+            Ok(line) => what
+                .answer(&line)
+                .unwrap_or_else(|refusal| refusal.to_json()),
             Err(error) => {
-                return refuse(&Refusal::new("", format!("standard input cannot be read: {error}")));
+                return refuse(&Refusal::new(
+                    "",
+                    format!("standard input cannot be read: {error}"),
+                ));
             }
         };
         // A reader that closed its end has what it wanted.

@@ -15,13 +15,17 @@ async fn main() {
             for screen in ["today", "tank", "log"] {
                 visit.go(&format!("/{screen}")).await?;
                 visit.find("h1").await?;
-                visit.picture(&folder.join(format!("{screen}{suffix}.png"))).await?;
+                visit
+                    .picture(&folder.join(format!("{screen}{suffix}.png")))
+                    .await?;
             }
             visit.click("#theme").await?;
             for screen in ["today", "tank", "log"] {
                 visit.go(&format!("/{screen}")).await?;
                 visit.find("[data-bs-theme=dark] h1").await?;
-                visit.picture(&folder.join(format!("{screen}{suffix}-night.png"))).await?;
+                visit
+                    .picture(&folder.join(format!("{screen}{suffix}-night.png")))
+                    .await?;
             }
             Ok(())
         })

@@ -5,9 +5,11 @@ use motilis_tests_browser::{Size, Visit, contrast_below, demo, targets_below};
 use rstest::rstest;
 use thirtyfour::prelude::*;
 
-/// The state that a rig's row shows.
-async fn state(visit: &Visit, rig: &str) -> WebDriverResult<String> {
-    visit.text(&format!("[data-rig='{rig}'] .call-state")).await
+/// Waits for the state that a rig's row shows.
+async fn shows(visit: &Visit, rig: &str, state: &str) -> WebDriverResult<()> {
+    visit
+        .until(&format!("[data-rig='{rig}'] .call-state"), state)
+        .await
 }
 
 async fn set_speed(visit: &Visit, typed: &str, shown: &str) -> WebDriverResult<()> {
@@ -29,13 +31,13 @@ async fn a_newcomer_goes_the_whole_way(#[case] size: Size, #[case] night: bool) 
             visit.find("html[data-bs-theme=dark]").await?;
         }
         // The states change with the speed.
-        assert_eq!(state(visit, "Big thumper").await?, "Turning");
+        shows(visit, "Big thumper", "Turning").await?;
         set_speed(visit, "2.1", "2.1 mph").await?;
-        assert_eq!(state(visit, "Big thumper").await?, "Rolling over");
-        assert_eq!(state(visit, "Double willow").await?, "Turning");
+        shows(visit, "Big thumper", "Rolling over").await?;
+        shows(visit, "Double willow", "Turning").await?;
         set_speed(visit, "0,3", "0.3 mph").await?;
-        assert_eq!(state(visit, "Slow wing").await?, "Turning");
-        assert_eq!(state(visit, "Tamarin two-hook").await?, "Stalling");
+        shows(visit, "Slow wing", "Turning").await?;
+        shows(visit, "Tamarin two-hook", "Stalling").await?;
         set_speed(visit, "1.2", "1.2 mph").await?;
 
         // 22 ft, and how much line that takes.
@@ -44,7 +46,14 @@ async fn a_newcomer_goes_the_whole_way(#[case] size: Size, #[case] night: bool) 
         visit.fill("#depth", "22").await?;
         visit.click("#set-depth").await?;
         visit.until(".facts", "22 ft").await?;
-        let out: f64 = visit.find("#out").await?.prop("value").await?.unwrap().parse().unwrap();
+        let out: f64 = visit
+            .find("#out")
+            .await?
+            .prop("value")
+            .await?
+            .unwrap()
+            .parse()
+            .unwrap();
         assert!((60.0..=80.0).contains(&out), "{out} ft out for 22 ft");
         visit.click("#run-line").await?;
         visit.until(".running", "Tamarin two-hook").await?;
@@ -52,15 +61,26 @@ async fn a_newcomer_goes_the_whole_way(#[case] size: Size, #[case] night: bool) 
 
         // One tap logs a fish; it is there after a reload, goes and comes back.
         visit.click("#fish-on").await?;
-        visit.until(".notice", "Fish logged: Tamarin two-hook, 22 ft down").await?;
+        visit
+            .until(".notice", "Fish logged: Tamarin two-hook, 22 ft down")
+            .await?;
         visit.go("/log").await?;
         let entry = visit.find(".entry").await?;
         let words = entry.text().await?;
-        assert!(words.contains("Fish") && words.contains("Tamarin two-hook"), "{words}");
+        assert!(
+            words.contains("Fish") && words.contains("Tamarin two-hook"),
+            "{words}"
+        );
         let id = entry.id().await?.unwrap();
-        visit.click(&format!("#{id} form[action$=delete] button")).await?;
+        visit
+            .click(&format!("#{id} form[action$=delete] button"))
+            .await?;
         visit.until(".notice", "Entry deleted.").await?;
-        assert_eq!(visit.browser.find_all(By::Id(&id)).await?.len(), 0, "the entry is gone");
+        assert_eq!(
+            visit.browser.find_all(By::Id(&id)).await?.len(),
+            0,
+            "the entry is gone"
+        );
         visit.click("#undo").await?;
         visit.find(&format!("#{id}")).await?;
         Ok(())
@@ -77,8 +97,13 @@ async fn a_fish_is_measured_and_a_wrong_length_is_answered_beside_its_field() {
         visit.click(".entry a[href*=edit]").await?;
         visit.fill("#length", "huge").await?;
         visit.click(".entry-form .b-now").await?;
-        visit.until("#problem-length", "Length “huge” is not a number").await?;
-        assert_eq!(visit.find("#length").await?.prop("value").await?.as_deref(), Some("huge"));
+        visit
+            .until("#problem-length", "Length “huge” is not a number")
+            .await?;
+        assert_eq!(
+            visit.find("#length").await?.prop("value").await?.as_deref(),
+            Some("huge")
+        );
         visit.fill("#length", "21 3/4").await?;
         let kept = visit.find("#kept").await?;
         kept.send_keys("Released").await?;
@@ -98,7 +123,7 @@ async fn the_keyboard_alone_can_do_it() {
             visit.press("]").await?;
         }
         visit.until("#headline", "2.1 mph").await?;
-        assert_eq!(state(visit, "Big thumper").await?, "Rolling over");
+        shows(visit, "Big thumper", "Rolling over").await?;
         visit.press("[").await?;
         visit.until("#headline", "2.0 mph").await?;
 
@@ -112,7 +137,10 @@ async fn the_keyboard_alone_can_do_it() {
             }
         }
         visit.press("15").await?;
-        assert_eq!(visit.find("#depth").await?.prop("value").await?.as_deref(), Some("15"));
+        assert_eq!(
+            visit.find("#depth").await?.prop("value").await?.as_deref(),
+            Some("15")
+        );
         visit.press(Key::Tab).await?;
         visit.press(Key::Enter).await?;
         visit.until(".facts", "15 ft").await?;
@@ -148,7 +176,10 @@ async fn a_wrong_entry_keeps_what_was_typed_and_the_sheet_as_it_was() {
                 field.send_keys(Key::Delete + Key::Tab).await?;
             }
             visit.until("#problem-speed", sentence).await?;
-            assert_eq!(visit.find("#speed").await?.prop("value").await?.as_deref(), Some(typed));
+            assert_eq!(
+                visit.find("#speed").await?.prop("value").await?.as_deref(),
+                Some(typed)
+            );
             assert!(visit.text("#headline").await?.contains("1.2 mph"));
         }
         visit.fill("#speed", "1.5").await?;
@@ -170,7 +201,10 @@ async fn the_tank_answers_while_a_figure_is_typed() {
             slider.send_keys(Key::Right).await?;
         }
         visit.until(".state", "Rolling over").await?;
-        assert_eq!(visit.find("#speed").await?.prop("value").await?.as_deref(), Some("2.4"));
+        assert_eq!(
+            visit.find("#speed").await?.prop("value").await?.as_deref(),
+            Some("2.4")
+        );
         let speed = visit.find("#speed").await?;
         speed.send_keys(Key::Control + "a").await?;
         speed.send_keys("0.4").await?;
@@ -183,7 +217,12 @@ async fn the_tank_answers_while_a_figure_is_typed() {
         visit.fill("#out", "120").await?;
         visit.until(".facts", "drags").await?;
         // The picture says in words what it shows.
-        let words = visit.find(".wide-only .side-view").await?.attr("aria-label").await?.unwrap();
+        let words = visit
+            .find(".wide-only .side-view")
+            .await?
+            .attr("aria-label")
+            .await?
+            .unwrap();
         assert!(words.contains("The line drags"), "{words}");
         // Another rig brings its own line.
         visit.find("#rig").await?.send_keys("Orrin magnum").await?;
@@ -199,7 +238,9 @@ async fn the_units_switch_for_the_whole_boat() {
         visit.go("/today").await?;
         visit.click(".units-b").await?;
         visit.until("#headline", "km/h").await?;
-        visit.until("[data-rig='Tamarin two-hook'] .call-out", "m").await?;
+        visit
+            .until("[data-rig='Tamarin two-hook'] .call-out", "m")
+            .await?;
         visit.fill("#speed", "1.2 mph").await?;
         visit.until("#headline", "1.9 km/h").await?;
         visit.go("/tank").await?;
@@ -218,7 +259,9 @@ async fn every_text_can_be_read_in_both_themes(#[case] size: Size) {
         for theme in ["light", "dark"] {
             for path in ["/today", "/tank", "/log"] {
                 visit.go(path).await?;
-                visit.find(&format!("html[data-bs-theme={theme}] h1")).await?;
+                visit
+                    .find(&format!("html[data-bs-theme={theme}] h1"))
+                    .await?;
                 for text in contrast_below(&visit.browser, 4.5).await? {
                     poor.push(format!("{theme} {path} {text}"));
                 }

@@ -141,7 +141,11 @@ impl Day {
     /// # Errors
     /// [`Error::OutOfRange`] for the temperature.
     pub fn water(&self) -> Result<Water, Error> {
-        let salinity = if self.salt { SEA_SALINITY } else { GramsPerKilogram(0.0) };
+        let salinity = if self.salt {
+            SEA_SALINITY
+        } else {
+            GramsPerKilogram(0.0)
+        };
         Water::with_salt(self.temperature, salinity)
     }
 

@@ -63,7 +63,14 @@ pub(super) fn all(day: &Day, rig: &Rig, blade: &Running) -> Vec<Scored> {
     let colour = finish.colour;
     [
         (Rule::Speed, speed(day, rig)),
-        (Rule::Kind, if day.fish.kinds().contains(&rig.kind) { 1.0 } else { -1.0 }),
+        (
+            Rule::Kind,
+            if day.fish.kinds().contains(&rig.kind) {
+                1.0
+            } else {
+                -1.0
+            },
+        ),
         (Rule::Thump, thump(day.mood, blade.thump_index())),
         (Rule::Clarity, clarity(day.clarity, colour)),
         (Rule::Light, light(day.sky, colour, finish.hammered)),
@@ -79,7 +86,11 @@ fn speed(day: &Day, rig: &Rig) -> f64 {
     let Some(practice) = rig.kind.practice() else {
         return 0.0;
     };
-    let end = if day.speed < practice.favourite { practice.from } else { practice.to };
+    let end = if day.speed < practice.favourite {
+        practice.from
+    } else {
+        practice.to
+    };
     let reach = (end - practice.favourite).0.abs();
     let off = (day.speed - practice.favourite).0.abs();
     (1.0 - off / reach).max(-1.0)
@@ -126,7 +137,11 @@ fn light(sky: Sky, colour: Colour, hammered: bool) -> f64 {
 
 fn warmth(temperature: Celsius, colour: Colour) -> f64 {
     let warm = temperature >= COPPER_WATER.0 && temperature <= COPPER_WATER.1;
-    if warm && colour == Colour::Copper { 1.0 } else { 0.0 }
+    if warm && colour == Colour::Copper {
+        1.0
+    } else {
+        0.0
+    }
 }
 
 #[cfg(test)]

@@ -112,7 +112,13 @@ impl Blade {
     /// # Errors
     /// [`Error::OutOfRange`] for a thickness that is not above zero.
     pub fn of_thickness(self, thickness: Metres) -> Result<Self, Error> {
-        Self::new(self.family, self.length, self.width, thickness, self.density)
+        Self::new(
+            self.family,
+            self.length,
+            self.width,
+            thickness,
+            self.density,
+        )
     }
 
     /// The same soft wing with its wings bent: 0 flat (β 55°) to 1 bent in (β 30°).
@@ -216,9 +222,21 @@ mod tests {
         assert_eq!(willow.bent(0.5).unwrap_err().quantity(), "bend");
         let wing = Blade::of_size(Family::SoftWing, 1.5).unwrap();
         assert_eq!(wing.bent(1.2).unwrap_err().quantity(), "bend");
-        assert_relative_eq!(wing.bent(0.0).unwrap().cone_angle().degrees(), 55.0, epsilon = 1e-9);
-        assert_relative_eq!(wing.bent(1.0).unwrap().cone_angle().degrees(), 30.0, epsilon = 1e-9);
-        assert_relative_eq!(wing.bent(0.6).unwrap().cone_angle().degrees(), 40.0, epsilon = 1e-9);
+        assert_relative_eq!(
+            wing.bent(0.0).unwrap().cone_angle().degrees(),
+            55.0,
+            epsilon = 1e-9
+        );
+        assert_relative_eq!(
+            wing.bent(1.0).unwrap().cone_angle().degrees(),
+            30.0,
+            epsilon = 1e-9
+        );
+        assert_relative_eq!(
+            wing.bent(0.6).unwrap().cone_angle().degrees(),
+            40.0,
+            epsilon = 1e-9
+        );
     }
 
     #[test]

@@ -5,7 +5,12 @@ use crate::units::{GRAVITY, Hertz, MetresPerSecond, NewtonMetres};
 use crate::water::Water;
 use std::f64::consts::TAU;
 
-const TURNS: Range = Range::above(0.0, 100.0, "turns/s", "above 0 and at most 100 turns a second");
+const TURNS: Range = Range::above(
+    0.0,
+    100.0,
+    "turns/s",
+    "above 0 and at most 100 turns a second",
+);
 const MOVING: Range = Range::above(0.0, 15.0, "m/s", "above 0 and at most 15 m/s");
 
 /// What an angler saw of one blade beside the boat: a dunk test.
@@ -110,19 +115,33 @@ mod tests {
     fn a_calibrated_blade_does_what_was_seen() {
         let (shaft, lake) = shaft();
         let seen_start = MetresPerSecond(0.31);
-        let learned = Observation::Started(seen_start).learn(&shaft, &lake).unwrap();
+        let learned = Observation::Started(seen_start)
+            .learn(&shaft, &lake)
+            .unwrap();
         let shaft = shaft.calibrated(learned);
         assert_relative_eq!(shaft.start(&lake).0, seen_start.0, max_relative = 1e-12);
 
         let (rate, speed) = (Hertz(3.4), MetresPerSecond(0.6));
-        let learned = Observation::Turned { rate, speed }.learn(&shaft, &lake).unwrap();
+        let learned = Observation::Turned { rate, speed }
+            .learn(&shaft, &lake)
+            .unwrap();
         let shaft = shaft.calibrated(learned);
-        assert_relative_eq!(shaft.at(speed, &lake).unwrap().turns.0, rate.0, max_relative = 1e-12);
+        assert_relative_eq!(
+            shaft.at(speed, &lake).unwrap().turns.0,
+            rate.0,
+            max_relative = 1e-12
+        );
 
         let seen_roll = MetresPerSecond(0.9);
-        let learned = Observation::RolledOver(seen_roll).learn(&shaft, &lake).unwrap();
+        let learned = Observation::RolledOver(seen_roll)
+            .learn(&shaft, &lake)
+            .unwrap();
         let shaft = shaft.calibrated(learned);
-        assert_relative_eq!(shaft.roll_over(&lake).unwrap().0, seen_roll.0, max_relative = 1e-12);
+        assert_relative_eq!(
+            shaft.roll_over(&lake).unwrap().0,
+            seen_roll.0,
+            max_relative = 1e-12
+        );
     }
 
     #[test]
@@ -133,13 +152,24 @@ mod tests {
             speed: MetresPerSecond(0.2),
         };
         let refusal = count.learn(&shaft, &lake).unwrap_err();
-        assert!(refusal.to_string().contains("note the slowest speed"), "{refusal}");
+        assert!(
+            refusal.to_string().contains("note the slowest speed"),
+            "{refusal}"
+        );
     }
 
     #[test]
     fn a_start_at_no_speed_is_refused() {
         let (shaft, lake) = shaft();
-        assert!(Observation::Started(MetresPerSecond(0.0)).learn(&shaft, &lake).is_err());
-        assert!(Observation::RolledOver(MetresPerSecond(f64::NAN)).learn(&shaft, &lake).is_err());
+        assert!(
+            Observation::Started(MetresPerSecond(0.0))
+                .learn(&shaft, &lake)
+                .is_err()
+        );
+        assert!(
+            Observation::RolledOver(MetresPerSecond(f64::NAN))
+                .learn(&shaft, &lake)
+                .is_err()
+        );
     }
 }

@@ -1,6 +1,6 @@
-use crate::keyed::keyed;
 use super::Blade;
 use crate::error::{Error, Range};
+use crate::keyed::keyed;
 use crate::units::{
     Celsius, Hertz, MILE_PER_HOUR, Metres, MetresPerSecond, NewtonMetres, Newtons, SquareMetres,
 };
@@ -134,7 +134,10 @@ impl Shaft {
     /// [`Error::OutOfRange`] outside 1–10.
     pub fn starting_harder(self, start_factor: f64) -> Result<Self, Error> {
         STIFFNESS.check("start_factor", start_factor)?;
-        Ok(Self { start_factor, ..self })
+        Ok(Self {
+            start_factor,
+            ..self
+        })
     }
 
     /// Slowest speed at which the blade turns over, with the clevis it has.
@@ -162,7 +165,11 @@ impl Shaft {
 
     /// How many blades the water feels: a rear one counts with the dynamic pressure of the wake.
     fn blades_felt(&self) -> f64 {
-        if self.count == 2 { 1.0 + WAKE * WAKE } else { 1.0 }
+        if self.count == 2 {
+            1.0 + WAKE * WAKE
+        } else {
+            1.0
+        }
     }
 
     /// The speeds between which the rig is worth fishing.
@@ -225,7 +232,8 @@ impl Running {
 fn reference_thump() -> f64 {
     static THUMP: std::sync::OnceLock<f64> = std::sync::OnceLock::new();
     *THUMP.get_or_init(|| {
-        let blade = Blade::of_size(super::Family::Colorado, 4.0).expect("Colorado 4 is in the table");
+        let blade =
+            Blade::of_size(super::Family::Colorado, 4.0).expect("Colorado 4 is in the table");
         let lake = Water::fresh(Celsius(15.0)).expect("15 °C is in range");
         let speed = 1.2 * MILE_PER_HOUR;
         blade.side_force(speed, &lake) * blade.turn_rate(speed, blade.start_speed(&lake)).0
@@ -260,7 +268,9 @@ mod tests {
     #[case::turns_in_between(1.2, State::Turning)]
     #[case::rolls_when_fast(3.0, State::RollingOver)]
     fn a_harness_goes_through_three_states(#[case] mph: f64, #[case] state: State) {
-        let running = harness(Some(4.2e-5)).at(mph * MILE_PER_HOUR, &lake()).unwrap();
+        let running = harness(Some(4.2e-5))
+            .at(mph * MILE_PER_HOUR, &lake())
+            .unwrap();
         assert_eq!(running.state, state);
         assert_eq!(running.turns.0 > 0.0, state == State::Turning);
     }
@@ -281,7 +291,10 @@ mod tests {
     #[test]
     fn a_tight_clevis_starts_later() {
         let tight = harness(None).starting_harder(1.3).unwrap();
-        assert_relative_eq!(tight.start(&lake()).0, harness(None).start(&lake()).0 * 1.3_f64.sqrt());
+        assert_relative_eq!(
+            tight.start(&lake()).0,
+            harness(None).start(&lake()).0 * 1.3_f64.sqrt()
+        );
         assert!(harness(None).starting_harder(0.5).is_err());
     }
 
@@ -303,10 +316,15 @@ mod tests {
                 .to_owned()
         };
         assert_eq!(refused(3, None, 0.3, 1e-3), "count");
-        assert_eq!(refused(1, Some(NewtonMetres(-1.0)), 0.3, 1e-3), "holding_moment_nm");
+        assert_eq!(
+            refused(1, Some(NewtonMetres(-1.0)), 0.3, 1e-3),
+            "holding_moment_nm"
+        );
         assert_eq!(refused(1, None, f64::NAN, 1e-3), "friction");
         assert_eq!(refused(1, None, 0.3, 0.0), "clevis_radius_m");
-        let refusal = harness(None).at(MetresPerSecond(-1.0), &lake()).unwrap_err();
+        let refusal = harness(None)
+            .at(MetresPerSecond(-1.0), &lake())
+            .unwrap_err();
         assert_eq!(refusal.quantity(), "speed_mps");
     }
 }

@@ -75,14 +75,6 @@ const HARD_WING: &[f64] = &[1.1, 1.5];
 
 /// Length and width of a trade size.
 pub(super) fn length_and_width(family: Family, number: f64) -> Result<(Metres, Metres), Error> {
-    let same = |listed: f64| (listed - number).abs() < 1e-6;
-    if family.is_wing() {
-        let spans = if family == Family::SoftWing { SOFT_WING } else { HARD_WING };
-        return match spans.iter().find(|span| same(**span)) {
-            Some(&span) => Ok((span * INCH, span * WING_WIDTH * INCH)),
-            None => Err(no_such_size(family, number, spans)),
-        };
-    }
     let table = match family {
         Family::Colorado => COLORADO,
         Family::Indiana => INDIANA,
@@ -90,15 +82,26 @@ pub(super) fn length_and_width(family: Family, number: f64) -> Result<(Metres, M
         Family::HatchetCut => HATCHET_CUT,
         Family::Willow => WILLOW,
         Family::MagnumWillow => MAGNUM_WILLOW,
-        Family::ThroughWireOval | Family::SoftWing | Family::HardWing => THROUGH_WIRE_OVAL,
+        Family::ThroughWireOval => THROUGH_WIRE_OVAL,
+        Family::SoftWing => return wing(family, number, SOFT_WING),
+        Family::HardWing => return wing(family, number, HARD_WING),
     };
-    match table.iter().find(|(listed, ..)| same(*listed)) {
-        Some(&(_, length, width)) => Ok((length * MILLIMETRE, width * MILLIMETRE)),
-        None => {
+    let row = table.iter().find(|(listed, ..)| same(*listed, number));
+    row.map(|(_, length, width)| (*length * MILLIMETRE, *width * MILLIMETRE))
+        .ok_or_else(|| {
             let numbers: Vec<f64> = table.iter().map(|(listed, ..)| *listed).collect();
-            Err(no_such_size(family, number, &numbers))
-        }
-    }
+            no_such_size(family, number, &numbers)
+        })
+}
+
+fn wing(family: Family, number: f64, spans: &[f64]) -> Result<(Metres, Metres), Error> {
+    let span = spans.iter().find(|span| same(**span, number));
+    span.map(|span| (*span * INCH, *span * WING_WIDTH * INCH))
+        .ok_or_else(|| no_such_size(family, number, spans))
+}
+
+fn same(listed: f64, number: f64) -> bool {
+    (listed - number).abs() < 1e-6
 }
 
 fn no_such_size(family: Family, number: f64, listed: &[f64]) -> Error {
@@ -138,13 +141,24 @@ mod tests {
     #[test]
     fn a_size_that_does_not_exist_is_answered_with_those_that_do() {
         let refusal = length_and_width(Family::HatchetCut, 7.0).unwrap_err();
-        assert_eq!(refusal.to_string(), "hatchet-cut has no size 7; it comes in 3, 4, 5");
+        assert_eq!(
+            refusal.to_string(),
+            "hatchet-cut has no size 7; it comes in 3, 4, 5"
+        );
         assert!(length_and_width(Family::SoftWing, f64::NAN).is_err());
     }
 
     #[test]
     fn sizes_grow_with_their_number() {
-        for table in [COLORADO, INDIANA, FRENCH, WILLOW, MAGNUM_WILLOW, HATCHET_CUT, THROUGH_WIRE_OVAL] {
+        for table in [
+            COLORADO,
+            INDIANA,
+            FRENCH,
+            WILLOW,
+            MAGNUM_WILLOW,
+            HATCHET_CUT,
+            THROUGH_WIRE_OVAL,
+        ] {
             for pair in table.windows(2) {
                 assert!(pair[0].0 < pair[1].0 && pair[0].1 < pair[1].1 && pair[0].2 < pair[1].2);
             }

@@ -218,7 +218,10 @@ impl<'a> Line<'a> {
     /// [`Error::OutOfRange`] for a part whose figures cannot be.
     pub fn window(&self) -> Result<Window, Error> {
         let water = &self.surroundings.water;
-        Ok(self.rig.shaft(water, self.surroundings.temperature)?.window(water))
+        Ok(self
+            .rig
+            .shaft(water, self.surroundings.temperature)?
+            .window(water))
     }
 
     /// The line as the solver sees it; on a downrigger the lure line from the release back.
@@ -354,7 +357,8 @@ impl<'a> Line<'a> {
 
     fn describe(&self, shape: &Shape, blade: Running, out: Metres, bottom: Bottom) -> Run {
         let has_weight = self.setup.weight.is_some() || self.setup.lets_out_cable();
-        let weight_node = if self.setup.lets_out_cable() { 1 } else { 0 };
+        // The ball hangs where the cable begins, one node further up than a weight.
+        let weight_node = usize::from(self.setup.lets_out_cable());
         Run {
             out,
             blade,

@@ -13,6 +13,10 @@
 /// let root = motilis_core::numeric::root(|x| x * x - 2.0, 0.0, 2.0, 1e-12).unwrap();
 /// assert!((root - 2.0_f64.sqrt()).abs() < 1e-11);
 /// ```
+#[allow(
+    clippy::float_cmp,
+    reason = "Brent's test is whether two of the three points are the very same"
+)]
 pub fn root(mut f: impl FnMut(f64) -> f64, a: f64, b: f64, tolerance: f64) -> Option<f64> {
     let (mut a, mut b) = (a, b);
     let (mut fa, mut fb) = (f(a), f(b));

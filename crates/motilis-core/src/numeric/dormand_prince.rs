@@ -140,7 +140,11 @@ impl<const N: usize> DormandPrince<N> {
             let scale = self.absolute[i] + self.relative * y[i].abs().max(end[i].abs());
             let share = (e / scale).abs();
             // `max` would swallow a NaN and accept the step.
-            error = if share > error || share.is_nan() { share } else { error };
+            error = if share > error || share.is_nan() {
+                share
+            } else {
+                error
+            };
         }
         (end, slope_end, error)
     }
@@ -158,7 +162,11 @@ fn stages<const N: usize>(
     };
     let k2 = f(&at(&[(1.0 / 5.0, k1)]));
     let k3 = f(&at(&[(3.0 / 40.0, k1), (9.0 / 40.0, &k2)]));
-    let k4 = f(&at(&[(44.0 / 45.0, k1), (-56.0 / 15.0, &k2), (32.0 / 9.0, &k3)]));
+    let k4 = f(&at(&[
+        (44.0 / 45.0, k1),
+        (-56.0 / 15.0, &k2),
+        (32.0 / 9.0, &k3),
+    ]));
     let k5 = f(&at(&[
         (19_372.0 / 6_561.0, k1),
         (-25_360.0 / 2_187.0, &k2),
@@ -200,9 +208,13 @@ mod tests {
     #[test]
     fn a_full_swing_comes_back_to_its_start() {
         let end = FINE
-            .integrate(pendulum, (0.0, std::f64::consts::TAU), [1.0, 0.0], 0.1, |_| {
-                ControlFlow::<()>::Continue(())
-            })
+            .integrate(
+                pendulum,
+                (0.0, std::f64::consts::TAU),
+                [1.0, 0.0],
+                0.1,
+                |_| ControlFlow::<()>::Continue(()),
+            )
             .unwrap();
         let ControlFlow::Continue(y) = end else {
             panic!("nothing breaks")
@@ -221,7 +233,15 @@ mod tests {
                 dy[1] = (1.0 - y[0] * y[0]) * y[1] - y[0];
             }
         }
-        let mut theirs = Dopri5::new(VanDerPol, 0.0, 5.0, 0.01, Vector2::new(2.0, 0.0), 1e-11, 1e-12);
+        let mut theirs = Dopri5::new(
+            VanDerPol,
+            0.0,
+            5.0,
+            0.01,
+            Vector2::new(2.0, 0.0),
+            1e-11,
+            1e-12,
+        );
         theirs.integrate().unwrap();
         let theirs = theirs.y_out().last().unwrap();
         let ours = FINE
@@ -257,9 +277,13 @@ mod tests {
 
     #[test]
     fn a_slope_that_is_no_number_stops_it() {
-        let stopped = FINE.integrate(|_| [f64::NAN, 0.0], (0.0, 1.0), [0.0; 2], 0.1, |_| {
-            ControlFlow::<()>::Continue(())
-        });
+        let stopped = FINE.integrate(
+            |_| [f64::NAN, 0.0],
+            (0.0, 1.0),
+            [0.0; 2],
+            0.1,
+            |_| ControlFlow::<()>::Continue(()),
+        );
         assert_eq!(stopped.unwrap_err(), Stopped { at: 0.0 });
     }
 }

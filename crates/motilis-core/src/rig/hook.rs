@@ -1,6 +1,6 @@
-use crate::keyed::keyed;
 use crate::blade::STEEL;
 use crate::error::Error;
+use crate::keyed::keyed;
 use crate::units::{GRAVITY, Kilograms, MILLIMETRE, Metres};
 use crate::water::Water;
 use std::fmt;
@@ -101,7 +101,10 @@ impl HookSize {
         }
         Err(Error::contradiction(
             "hook_size",
-            format!("{} is no hook size; they are 10, 8, 6, 4, 2, 1 and 1/0 to 5/0", Self(code)),
+            format!(
+                "{} is no hook size; they are 10, 8, 6, 4, 2, 1 and 1/0 to 5/0",
+                Self(code)
+            ),
         ))
     }
 
@@ -145,7 +148,11 @@ impl Hook {
 
     /// Distance of its centre of mass below the axis.
     pub(super) fn offset(&self) -> Metres {
-        let share = if self.style == HookStyle::Treble { TREBLE_OFFSET } else { SINGLE_OFFSET };
+        let share = if self.style == HookStyle::Treble {
+            TREBLE_OFFSET
+        } else {
+            SINGLE_OFFSET
+        };
         share * self.gap()
     }
 }
@@ -168,7 +175,11 @@ mod tests {
     #[test]
     fn hooks_grow_heavier_down_the_table() {
         let mass = |code| {
-            Hook { style: HookStyle::Octopus, size: HookSize::from_code(code).unwrap() }.mass()
+            Hook {
+                style: HookStyle::Octopus,
+                size: HookSize::from_code(code).unwrap(),
+            }
+            .mass()
         };
         for pair in OCTOPUS.windows(2) {
             assert!(mass(pair[0].0) < mass(pair[1].0));

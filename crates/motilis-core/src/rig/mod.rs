@@ -111,7 +111,13 @@ impl Rig {
 
     /// How many blades it carries: one or two.
     pub fn blade_count(&self) -> u8 {
-        if self.parts.iter().filter(|part| part.blade().is_some()).count() == 2 {
+        if self
+            .parts
+            .iter()
+            .filter(|part| part.blade().is_some())
+            .count()
+            == 2
+        {
             2
         } else {
             1
@@ -139,9 +145,8 @@ impl Rig {
 
     /// Moment that hooks and bait hold the rig upright with, or the one the angler observed.
     pub fn holding_moment(&self, water: &Water) -> NewtonMetres {
-        self.observed_moment.unwrap_or_else(|| {
-            NewtonMetres(self.parts.iter().map(|part| part.moment(water)).sum())
-        })
+        self.observed_moment
+            .unwrap_or_else(|| NewtonMetres(self.parts.iter().map(|part| part.moment(water)).sum()))
     }
 
     /// Friction at the clevis: of the bead right behind the blade.
@@ -175,7 +180,11 @@ impl Rig {
     ) -> Result<(PointLoad, crate::blade::Running), Error> {
         let running = self.shaft(water, temperature)?.at(speed, water)?;
         let rest: f64 = self.parts.iter().map(|part| part.drag_area().0).sum();
-        let weight: f64 = self.parts.iter().map(|part| part.submerged_weight(water)).sum();
+        let weight: f64 = self
+            .parts
+            .iter()
+            .map(|part| part.submerged_weight(water))
+            .sum();
         let load = PointLoad {
             submerged_weight: Newtons(weight),
             drag_area: HARDWARE_DRAG + SquareMetres(rest) + running.drag_area,
@@ -206,9 +215,14 @@ mod tests {
     }
 
     fn refusal(parts: Vec<Part>) -> String {
-        Rig::new("x", Kind::CrawlerHarness, Mount::Leader(Metres(4e-4)), parts)
-            .unwrap_err()
-            .to_string()
+        Rig::new(
+            "x",
+            Kind::CrawlerHarness,
+            Mount::Leader(Metres(4e-4)),
+            parts,
+        )
+        .unwrap_err()
+        .to_string()
     }
 
     #[test]
@@ -237,7 +251,12 @@ mod tests {
             )
             .unwrap()
         };
-        let roll = |rig: Rig| rig.shaft(&lake, Celsius(15.0)).unwrap().roll_over(&lake).unwrap();
+        let roll = |rig: Rig| {
+            rig.shaft(&lake, Celsius(15.0))
+                .unwrap()
+                .roll_over(&lake)
+                .unwrap()
+        };
         assert!(roll(rig(BeadMaterial::Metal)) > roll(rig(BeadMaterial::Plastic)));
     }
 

@@ -1,9 +1,7 @@
 use super::Hook;
 use crate::blade::{BRASS, Blade};
-use crate::units::{
-    GRAM, GRAVITY, Kilograms, KilogramsPerCubicMetre, Metres, SquareMetres,
-};
 use crate::keyed::keyed;
+use crate::units::{GRAM, GRAVITY, Kilograms, KilogramsPerCubicMetre, Metres, SquareMetres};
 use crate::water::Water;
 use std::f64::consts::PI;
 

@@ -1,9 +1,7 @@
-use crate::keyed::keyed;
 use crate::error::Error;
+use crate::keyed::keyed;
 use crate::towline::{PointLoad, Segment};
-use crate::units::{
-    GRAVITY, KilogramsPerCubicMetre, MILLIMETRE, Metres, NewtonsPerMetre,
-};
+use crate::units::{GRAVITY, KilogramsPerCubicMetre, MILLIMETRE, Metres, NewtonsPerMetre};
 use crate::water::Water;
 use std::f64::consts::PI;
 
@@ -126,11 +124,14 @@ impl LineStock {
     /// Every line of the catalogue, by material and strength.
     pub fn catalogue() -> impl Iterator<Item = Self> {
         LineMaterial::ALL.iter().flat_map(|&material| {
-            material.table().iter().map(move |&(test_lb, millimetres)| Self {
-                material,
-                test_lb,
-                diameter: millimetres * MILLIMETRE,
-            })
+            material
+                .table()
+                .iter()
+                .map(move |&(test_lb, millimetres)| Self {
+                    material,
+                    test_lb,
+                    diameter: millimetres * MILLIMETRE,
+                })
         })
     }
 
@@ -166,7 +167,11 @@ mod tests {
         let nylon = LineStock::of_test(LineMaterial::Nylon, 10).unwrap();
         let braid = LineStock::of_test(LineMaterial::Braid, 20).unwrap();
         // By hand: (1140 − 997.3) · 9.80665 · π/4 · 0.00028².
-        assert_relative_eq!(nylon.submerged_weight(&lake).0, 8.617e-5, max_relative = 1e-3);
+        assert_relative_eq!(
+            nylon.submerged_weight(&lake).0,
+            8.617e-5,
+            max_relative = 1e-3
+        );
         assert!(braid.submerged_weight(&lake).0 < 0.0);
     }
 
@@ -183,7 +188,10 @@ mod tests {
     fn the_catalogue_can_be_asked_for_each_of_its_lines() {
         assert!(LineStock::catalogue().count() > 30);
         for stock in LineStock::catalogue() {
-            assert_eq!(LineStock::of_test(stock.material, stock.test_lb).unwrap(), stock);
+            assert_eq!(
+                LineStock::of_test(stock.material, stock.test_lb).unwrap(),
+                stock
+            );
         }
     }
 }

@@ -99,12 +99,16 @@ impl Weight {
                 let body = BOUNCER_BODY * (mass / OUNCE).powf(2.0 / 3.0);
                 hanging(mass, material, SquareMetres(body + BOUNCER_ARM))
             }
-            Self::Sinker(mass, material) => {
-                hanging(mass, material, sphere_drag(mass, material.density(), SPHERE))
-            }
-            Self::ClipOn(mass, material) => {
-                hanging(mass, material, sphere_drag(mass, material.density(), CLIP_ON))
-            }
+            Self::Sinker(mass, material) => hanging(
+                mass,
+                material,
+                sphere_drag(mass, material.density(), SPHERE),
+            ),
+            Self::ClipOn(mass, material) => hanging(
+                mass,
+                material,
+                sphere_drag(mass, material.density(), CLIP_ON),
+            ),
             Self::TripDiver(size) => {
                 let (down, drag) = match size {
                     DiverSize::Small => (2.2e-3, 2.0e-3),

@@ -33,10 +33,7 @@ pub(super) enum Stop {
     /// When the deepest load is so deep.
     Deepest(Metres),
     /// When this much, with the piece in the air, is let out.
-    Setback {
-        setback: Metres,
-        tip_height: Metres,
-    },
+    Setback { setback: Metres, tip_height: Metres },
 }
 
 /// What the walk found.
@@ -244,7 +241,11 @@ fn air_piece(tip_height: Metres, y: &State, free: [f64; 2]) -> f64 {
         return 0.0;
     }
     let tension = y[0].hypot(y[1]);
-    let sin = if tension > 0.0 { y[1] / tension } else { free[1] };
+    let sin = if tension > 0.0 {
+        y[1] / tension
+    } else {
+        free[1]
+    };
     if sin > 0.0 {
         tip_height.0 / sin
     } else {

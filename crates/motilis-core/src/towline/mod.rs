@@ -196,7 +196,9 @@ impl Towline {
         let heaviest = (0..self.segments.len().saturating_sub(1))
             .filter(|&i| self.segments[i].node.is_some())
             .max_by(|&a, &b| self.node_weight(a).total_cmp(&self.node_weight(b)));
-        let load = heaviest.and_then(|i| self.segments[i].node).unwrap_or(self.tail);
+        let load = heaviest
+            .and_then(|i| self.segments[i].node)
+            .unwrap_or(self.tail);
         let base = load.submerged_weight.0.max(0.01);
         let depth_of = |times: f64| {
             let mut trial = self.clone();
@@ -217,14 +219,20 @@ impl Towline {
     }
 
     fn node_weight(&self, i: usize) -> f64 {
-        self.segments[i].node.map_or(f64::MIN, |node| node.submerged_weight.0)
+        self.segments[i]
+            .node
+            .map_or(f64::MIN, |node| node.submerged_weight.0)
     }
 
     fn top_segment(&self) -> &Segment {
-        self.segments.last().expect("`new` refuses a line without segments")
+        self.segments
+            .last()
+            .expect("`new` refuses a line without segments")
     }
 
     fn top_segment_mut(&mut self) -> &mut Segment {
-        self.segments.last_mut().expect("`new` refuses a line without segments")
+        self.segments
+            .last_mut()
+            .expect("`new` refuses a line without segments")
     }
 }

@@ -18,7 +18,9 @@ fn shaft(case: &Value) -> Shaft {
         KilogramsPerCubicMetre(number("density_kg_m3")),
     )
     .unwrap();
-    let blade = case["bend"].as_f64().map_or(blade, |bend| blade.bent(bend).unwrap());
+    let blade = case["bend"]
+        .as_f64()
+        .map_or(blade, |bend| blade.bent(bend).unwrap());
     Shaft::new(
         blade,
         u8::try_from(case["count"].as_u64().unwrap()).unwrap(),

@@ -24,7 +24,12 @@ fn lake() -> Water {
 fn a_blade_starts_at(#[case] family: Family, #[case] number: f64, #[case] mph: f64) {
     let start = Blade::of_size(family, number).unwrap().start_speed(&lake());
     // Wings are given to two digits: 0.21 stands for anything from 0.205 to 0.215.
-    assert_relative_eq!(start / MILE_PER_HOUR, mph, max_relative = 0.02, epsilon = 0.005);
+    assert_relative_eq!(
+        start / MILE_PER_HOUR,
+        mph,
+        max_relative = 0.02,
+        epsilon = 0.005
+    );
 }
 
 #[rstest]

@@ -42,10 +42,16 @@ fn line(speed: f64, drag: LineDrag, tail: PointLoad, segments: Vec<Segment>) -> 
 
 #[test]
 fn a_line_without_drag_is_straight() {
-    let shape = line(0.6, BARE, SINKER, vec![piece(25.0, 3e-4, 0.0)]).solve().unwrap();
+    let shape = line(0.6, BARE, SINKER, vec![piece(25.0, 3e-4, 0.0)])
+        .solve()
+        .unwrap();
     let q = lake().dynamic_pressure(MetresPerSecond(0.6));
     let phi_0 = SINKER.submerged_weight.0.atan2(q * SINKER.drag_area.0);
-    assert_relative_eq!(shape.tail_depth().0, 25.0 * phi_0.sin(), max_relative = 1e-9);
+    assert_relative_eq!(
+        shape.tail_depth().0,
+        25.0 * phi_0.sin(),
+        max_relative = 1e-9
+    );
     assert_relative_eq!(shape.tail.run.0, 25.0 * phi_0.cos(), max_relative = 1e-9);
 }
 
@@ -61,7 +67,9 @@ fn a_weightless_line_hangs_in_the_known_curve(
     #[case] diameter: f64,
     #[case] length: f64,
 ) {
-    let shape = line(speed, CONSTANT, SINKER, vec![piece(length, diameter, 0.0)]).solve().unwrap();
+    let shape = line(speed, CONSTANT, SINKER, vec![piece(length, diameter, 0.0)])
+        .solve()
+        .unwrap();
     let q = lake().dynamic_pressure(MetresPerSecond(speed));
     let (h, v) = (q * SINKER.drag_area.0, SINKER.submerged_weight.0);
     let (t, phi_0) = (h.hypot(v), v.atan2(h));
@@ -83,18 +91,32 @@ fn a_weightless_line_hangs_in_the_known_curve(
 #[case(2.0)]
 fn lead_core_alone_lies_at_the_critical_angle(#[case] speed: f64) {
     let (diameter, weight, length) = (9e-4, 0.0205, 100.0);
-    let tow = line(speed, CONSTANT, PointLoad::default(), vec![piece(length, diameter, weight)]);
+    let tow = line(
+        speed,
+        CONSTANT,
+        PointLoad::default(),
+        vec![piece(length, diameter, weight)],
+    );
     let shape = tow.solve().unwrap();
     let q = lake().dynamic_pressure(MetresPerSecond(speed));
     let a = weight / (2.0 * q * 1.2 * diameter);
     let phi_c = ((a * a + 1.0).sqrt() - a).acos();
     assert_abs_diff_eq!(shape.top.angle.0, phi_c, epsilon = 1e-6);
-    assert_relative_eq!(shape.tail_depth().0, length * phi_c.sin(), max_relative = 1e-5);
+    assert_relative_eq!(
+        shape.tail_depth().0,
+        length * phi_c.sin(),
+        max_relative = 1e-5
+    );
 }
 
 #[test]
 fn a_line_at_rest_hangs_straight_down() {
-    let tow = line(0.0, LineDrag::default(), SINKER, vec![piece(12.0, 3e-4, 1e-4)]);
+    let tow = line(
+        0.0,
+        LineDrag::default(),
+        SINKER,
+        vec![piece(12.0, 3e-4, 1e-4)],
+    );
     let shape = tow.solve().unwrap();
     assert_relative_eq!(shape.tail_depth().0, 12.0, max_relative = 1e-9);
     assert_abs_diff_eq!(shape.tail.run.0, 0.0, epsilon = 1e-9);
@@ -103,8 +125,17 @@ fn a_line_at_rest_hangs_straight_down() {
 
 #[test]
 fn a_line_at_rest_with_nothing_on_it_hangs_too() {
-    let tow = line(0.0, LineDrag::default(), PointLoad::default(), vec![piece(12.0, 3e-4, 0.0)]);
-    assert_relative_eq!(tow.solve().unwrap().tail_depth().0, 12.0, max_relative = 1e-9);
+    let tow = line(
+        0.0,
+        LineDrag::default(),
+        PointLoad::default(),
+        vec![piece(12.0, 3e-4, 0.0)],
+    );
+    assert_relative_eq!(
+        tow.solve().unwrap().tail_depth().0,
+        12.0,
+        max_relative = 1e-9
+    );
 }
 
 /// The vertical force at the top is the sum of all weights and down-forces less the lift of the line's
@@ -120,7 +151,10 @@ fn the_forces_on_the_line_balance() {
     let mut leader = piece(2.0, 3e-4, 1e-4);
     leader.node = Some(diver);
     let (diameter, weight) = (4e-4, 2e-4);
-    let drag = LineDrag { tangential: 0.0, ..CONSTANT };
+    let drag = LineDrag {
+        tangential: 0.0,
+        ..CONSTANT
+    };
     let main = piece(30.0, diameter, weight);
     let tow = line(speed, drag, SINKER, vec![leader, main]);
     let shape = tow.solve_with_profile().unwrap();
@@ -152,8 +186,17 @@ fn the_air_piece_takes_its_share_of_the_setback() {
     let shape = tow.solve_setback(setback, height).unwrap();
     let air = height.0 / shape.top.angle.0.sin();
     assert_relative_eq!(shape.top_length.0 + air, setback.0, max_relative = 1e-6);
-    let same = line(0.5, CONSTANT, SINKER, vec![piece(shape.top_length.0, 3e-4, 0.0)]);
-    assert_relative_eq!(same.solve().unwrap().tail_depth().0, shape.tail_depth().0, max_relative = 1e-5);
+    let same = line(
+        0.5,
+        CONSTANT,
+        SINKER,
+        vec![piece(shape.top_length.0, 3e-4, 0.0)],
+    );
+    assert_relative_eq!(
+        same.solve().unwrap().tail_depth().0,
+        shape.tail_depth().0,
+        max_relative = 1e-5
+    );
 }
 
 #[test]
@@ -179,13 +222,21 @@ fn a_depth_out_of_reach_names_the_weight_that_would_reach_it() {
         drag_area: SINKER.drag_area * times.powf(2.0 / 3.0),
         ..SINKER
     };
-    let depth = line(1.0, CONSTANT, sinker, vec![piece(60.0, 3e-4, 0.0)]).solve().unwrap().tail_depth();
+    let depth = line(1.0, CONSTANT, sinker, vec![piece(60.0, 3e-4, 0.0)])
+        .solve()
+        .unwrap()
+        .tail_depth();
     assert_relative_eq!(depth.0, 20.0, max_relative = 1e-2);
 }
 
 #[test]
 fn a_leader_that_already_hangs_deeper_is_an_answer_too() {
-    let tow = line(0.1, CONSTANT, SINKER, vec![piece(3.0, 3e-4, 0.0), piece(1.0, 3e-4, 0.0)]);
+    let tow = line(
+        0.1,
+        CONSTANT,
+        SINKER,
+        vec![piece(3.0, 3e-4, 0.0), piece(1.0, 3e-4, 0.0)],
+    );
     assert!(matches!(
         tow.reach(Metres(1.0), Metres(50.0)).unwrap(),
         Reach::TooShallow(_)

@@ -3,7 +3,7 @@
 use crate::rigs::{blade, bouncer, harness, lake, surroundings};
 use motilis_core::blade::{Family, State};
 use motilis_core::line::{Line, OutFor};
-use motilis_core::towline::{LineDrag, LONGEST, PointLoad, Reach, Segment, Towline};
+use motilis_core::towline::{LONGEST, LineDrag, PointLoad, Reach, Segment, Towline};
 use motilis_core::units::{
     Celsius, FOOT, MILE_PER_HOUR, Metres, MetresPerSecond, Newtons, NewtonsPerMetre, SquareMetres,
 };
@@ -21,7 +21,14 @@ fn tow(speed: f64, weight: f64, area: f64, length: f64) -> Towline {
         submerged_weight: NewtonsPerMetre(9e-5),
         node: None,
     };
-    Towline::new(MetresPerSecond(speed), lake(), LineDrag::default(), load, vec![segment]).unwrap()
+    Towline::new(
+        MetresPerSecond(speed),
+        lake(),
+        LineDrag::default(),
+        load,
+        vec![segment],
+    )
+    .unwrap()
 }
 
 proptest! {

@@ -1,6 +1,9 @@
 //! Rules of the trade (CP-nn): common practice, no source. Each test says the rule it stands for.
 
-use crate::rigs::{beads, blade, bouncer, feet, harness, hook, lake, ring_bead, run, surroundings, wing, wire_trout};
+use crate::rigs::{
+    beads, blade, bouncer, feet, harness, hook, lake, ring_bead, run, surroundings, wing,
+    wire_trout,
+};
 use motilis_core::advice::{Day, Fish, Mood, Reason, Sky, Verdict, before, call};
 use motilis_core::blade::{Blade, Family, State};
 use motilis_core::line::{Bottom, Line, LineSetup, OutFor, Start, Surroundings};
@@ -13,7 +16,10 @@ use motilis_core::water::Water;
 use rstest::rstest;
 
 fn state(rig: &Rig, mph: f64) -> State {
-    rig.at(mph * MILE_PER_HOUR, &lake(), Celsius(15.0)).unwrap().1.state
+    rig.at(mph * MILE_PER_HOUR, &lake(), Celsius(15.0))
+        .unwrap()
+        .1
+        .state
 }
 
 fn roll_mph(rig: &Rig) -> f64 {
@@ -33,7 +39,10 @@ fn film_starts_at_a_quarter_of_a_mile_and_brass_near_one() {
     assert!((0.7..1.0).contains(&start(Family::Colorado, 4.0)));
     assert!(start(Family::Colorado, 7.0) > start(Family::Colorado, 3.0));
     assert_eq!(state(&wing(1.5), 0.3), State::Turning);
-    assert_eq!(state(&harness(&[blade(Family::Colorado, 4.0)], 2), 0.3), State::Stalled);
+    assert_eq!(
+        state(&harness(&[blade(Family::Colorado, 4.0)], 2), 0.3),
+        State::Stalled
+    );
 }
 
 /// CP-02: bent in a soft wing turns faster, out slower; cold water slows it, warm water quickens it.
@@ -57,7 +66,11 @@ fn harness_and_wing_work_where_practice_runs_them() {
     for number in [3.0, 4.0, 5.0] {
         let rig = harness(&[blade(Family::Colorado, number)], 4);
         for mph in [1.1, 1.3, 1.5] {
-            assert_eq!(state(&rig, mph), State::Turning, "Colorado {number} at {mph}");
+            assert_eq!(
+                state(&rig, mph),
+                State::Turning,
+                "Colorado {number} at {mph}"
+            );
         }
     }
     for mph in [0.6, 0.8, 1.0] {
@@ -98,7 +111,11 @@ fn trout_spinners_work_where_practice_runs_them() {
     for mph in [0.7, 1.0, 1.5, 2.1] {
         assert_eq!(state(&ring, mph), State::Turning, "ring-bead at {mph}");
     }
-    assert!((2.05..2.5).contains(&roll_mph(&ring)), "{}", roll_mph(&ring));
+    assert!(
+        (2.05..2.5).contains(&roll_mph(&ring)),
+        "{}",
+        roll_mph(&ring)
+    );
 }
 
 /// CP-06: willow turns faster and tighter than French; for a number drag falls Colorado > Indiana >
@@ -111,11 +128,16 @@ fn families_keep_their_order() {
     assert!(drag(Family::Indiana) > drag(Family::Willow));
     assert!(of(Family::Willow).sweep_radius() < of(Family::French).sweep_radius());
     let turns = |family| {
-        let shaft = motilis_core::blade::Shaft::new(of(family), 1, None, 0.35, 0.02 * INCH).unwrap();
+        let shaft =
+            motilis_core::blade::Shaft::new(of(family), 1, None, 0.35, 0.02 * INCH).unwrap();
         shaft.at(2.0 * MILE_PER_HOUR, &lake()).unwrap().turns
     };
     assert!(turns(Family::Willow) > turns(Family::French));
-    let depth = |family| run(&harness(&[blade(family, 4.0)], 2), &bouncer(1.0), 1.5, 80.0).rig.depth;
+    let depth = |family| {
+        run(&harness(&[blade(family, 4.0)], 2), &bouncer(1.0), 1.5, 80.0)
+            .rig
+            .depth
+    };
     assert!(depth(Family::Colorado) < depth(Family::Indiana));
     assert!(depth(Family::Indiana) < depth(Family::Willow));
 }
@@ -161,7 +183,10 @@ fn lead_core_gives_5_feet_a_colour() {
 fn twenty_two_feet_over_twenty_seven_can_be_set() {
     let rig = harness(&[blade(Family::Colorado, 4.0)], 2);
     let setup = bouncer(1.0);
-    let lake = Surroundings { bottom: Some(27.0 * FOOT), ..surroundings() };
+    let lake = Surroundings {
+        bottom: Some(27.0 * FOOT),
+        ..surroundings()
+    };
     let line = Line::new(&rig, &setup, lake).unwrap();
     let OutFor::Out(run) = line.out_for(1.2 * MILE_PER_HOUR, 22.0 * FOOT).unwrap() else {
         panic!("22 ft can be had")
@@ -177,10 +202,14 @@ fn twenty_two_feet_over_twenty_seven_can_be_set() {
 fn too_much_line_drags_and_says_by_how_much() {
     let rig = harness(&[blade(Family::Colorado, 4.0)], 2);
     let setup = bouncer(2.0);
-    let lake = Surroundings { bottom: Some(27.0 * FOOT), ..surroundings() };
+    let lake = Surroundings {
+        bottom: Some(27.0 * FOOT),
+        ..surroundings()
+    };
     let line = Line::new(&rig, &setup, lake).unwrap();
     let speed = 1.2 * MILE_PER_HOUR;
-    let Bottom::Dragging { too_much, touching } = line.run(speed, 90.0 * FOOT).unwrap().bottom else {
+    let Bottom::Dragging { too_much, touching } = line.run(speed, 90.0 * FOOT).unwrap().bottom
+    else {
         panic!("2 oz on 90 ft drags over 27 ft")
     };
     assert!(too_much > 0.0 * FOOT);
@@ -191,7 +220,10 @@ fn too_much_line_drags_and_says_by_how_much() {
 #[test]
 fn a_depth_out_of_reach_names_a_trade_weight() {
     let rig = harness(&[blade(Family::Colorado, 4.0)], 2);
-    let setup = LineSetup { reel: 120.0 * FOOT, ..bouncer(1.0) };
+    let setup = LineSetup {
+        reel: 120.0 * FOOT,
+        ..bouncer(1.0)
+    };
     let line = Line::new(&rig, &setup, surroundings()).unwrap();
     let speed = 1.5 * MILE_PER_HOUR;
     let OutFor::TooDeep { deepest, enough } = line.out_for(speed, 45.0 * FOOT).unwrap() else {
@@ -207,7 +239,10 @@ fn a_depth_out_of_reach_names_a_trade_weight() {
 fn a_downrigger_ball_is_set_by_its_cable() {
     let rig = wire_trout();
     let setup = LineSetup {
-        start: Start::Downrigger { ball: 8.0 * POUND, drop_back: 20.0 * FOOT },
+        start: Start::Downrigger {
+            ball: 8.0 * POUND,
+            drop_back: 20.0 * FOOT,
+        },
         weight: None,
         lead: 6.0 * FOOT,
         ..bouncer(1.0)
@@ -221,7 +256,11 @@ fn a_downrigger_ball_is_set_by_its_cable() {
     assert!((feet(run.rig.depth) - 60.0).abs() < 0.1);
     assert!(ball.depth < run.rig.depth && ball.run < run.rig.run);
     // Eight pounds hang nearly straight at 2 mph: the cable is little longer than the depth.
-    assert!((1.0..1.15).contains(&(run.out / ball.depth)), "{}", run.out / ball.depth);
+    assert!(
+        (1.0..1.15).contains(&(run.out / ball.depth)),
+        "{}",
+        run.out / ball.depth
+    );
     let again = line.run(speed, run.out).unwrap();
     assert!((again.rig.depth - run.rig.depth).0.abs() < 0.01);
 }
@@ -268,14 +307,32 @@ fn a_call_knows_what_works(#[case] mph: f64, #[case] rig: Rig, #[case] verdict: 
 fn a_call_says_why_not() {
     let colorado = harness(&[blade(Family::Colorado, 5.0)], 2);
     let reason = |day: &Day, rig: &Rig, setup: &LineSetup| call(day, rig, setup).unwrap().reason;
-    assert!(matches!(reason(&day(2.1), &colorado, &bouncer(2.0)), Reason::RollsOver { .. }));
-    assert!(matches!(reason(&day(0.5), &colorado, &bouncer(2.0)), Reason::Stalls { .. }));
-    let deep = Day { wanted_depth: 30.0 * FOOT, ..day(1.2) };
-    assert!(matches!(reason(&deep, &colorado, &bouncer(2.0)), Reason::BelowBottom { .. }));
-    let short = LineSetup { reel: 40.0 * FOOT, ..bouncer(0.5) };
+    assert!(matches!(
+        reason(&day(2.1), &colorado, &bouncer(2.0)),
+        Reason::RollsOver { .. }
+    ));
+    assert!(matches!(
+        reason(&day(0.5), &colorado, &bouncer(2.0)),
+        Reason::Stalls { .. }
+    ));
+    let deep = Day {
+        wanted_depth: 30.0 * FOOT,
+        ..day(1.2)
+    };
+    assert!(matches!(
+        reason(&deep, &colorado, &bouncer(2.0)),
+        Reason::BelowBottom { .. }
+    ));
+    let short = LineSetup {
+        reel: 40.0 * FOOT,
+        ..bouncer(0.5)
+    };
     assert!(matches!(
         reason(&day(1.2), &colorado, &short),
-        Reason::TooDeep { enough: Some(_), .. }
+        Reason::TooDeep {
+            enough: Some(_),
+            ..
+        }
     ));
 }
 
@@ -288,7 +345,10 @@ fn those_that_cannot_work_come_last() {
         ring_bead(),
     ];
     let setup = bouncer(2.0);
-    let mut calls: Vec<_> = rigs.iter().map(|rig| (call(&day(2.0), rig, &setup).unwrap(), &rig.name)).collect();
+    let mut calls: Vec<_> = rigs
+        .iter()
+        .map(|rig| (call(&day(2.0), rig, &setup).unwrap(), &rig.name))
+        .collect();
     calls.sort_by(|a, b| before((&a.0, a.1), (&b.0, b.1)));
     let verdicts: Vec<_> = calls.iter().map(|(call, _)| call.verdict).collect();
     assert!(verdicts.is_sorted(), "{verdicts:?}");
@@ -325,9 +385,17 @@ fn cold_water_runs_a_line_slightly_shallower() {
     let setup = bouncer(1.0);
     let depth = |celsius: f64| {
         let water = Water::fresh(Celsius(celsius)).unwrap();
-        let here = Surroundings { water, ..surroundings() };
+        let here = Surroundings {
+            water,
+            ..surroundings()
+        };
         let speed: MetresPerSecond = 2.0 * KILOMETRE_PER_HOUR;
-        Line::new(&rig, &setup, here).unwrap().run(speed, 70.0 * FOOT).unwrap().rig.depth
+        Line::new(&rig, &setup, here)
+            .unwrap()
+            .run(speed, 70.0 * FOOT)
+            .unwrap()
+            .rig
+            .depth
     };
     let share = depth(4.0) / depth(24.0);
     assert!((0.85..1.0).contains(&share), "{share}");

@@ -52,7 +52,13 @@ pub fn harness(blades: &[Part], hook_code: i8) -> Rig {
     parts.push(beads(6, BeadMaterial::Plastic));
     parts.extend([hook(HookStyle::Octopus, hook_code); 2]);
     parts.push(Part::Bait(Bait::Crawler));
-    Rig::new("harness", Kind::CrawlerHarness, Mount::Leader(0.39 * MILLIMETRE), parts).unwrap()
+    Rig::new(
+        "harness",
+        Kind::CrawlerHarness,
+        Mount::Leader(0.39 * MILLIMETRE),
+        parts,
+    )
+    .unwrap()
 }
 
 pub fn wing(span: f64) -> Rig {
@@ -62,7 +68,13 @@ pub fn wing(span: f64) -> Rig {
         hook(HookStyle::BentShank, 2),
         Part::Bait(Bait::HalfCrawler),
     ];
-    Rig::new("wing", Kind::WingWorm, Mount::Leader(0.28 * MILLIMETRE), parts).unwrap()
+    Rig::new(
+        "wing",
+        Kind::WingWorm,
+        Mount::Leader(0.28 * MILLIMETRE),
+        parts,
+    )
+    .unwrap()
 }
 
 /// A French 2 on 0.030 in wire with a brass bearing and a number 6 treble.
@@ -78,7 +90,12 @@ pub fn wire_trout() -> Rig {
 
 /// A thin French 1 on ring beads, two number 6 hooks and an inch of worm.
 pub fn ring_bead() -> Rig {
-    let Part::Blade { blade, finish, bend } = blade(Family::French, 1.0) else {
+    let Part::Blade {
+        blade,
+        finish,
+        bend,
+    } = blade(Family::French, 1.0)
+    else {
         unreachable!("`blade` makes blades")
     };
     let parts = vec![
@@ -92,7 +109,13 @@ pub fn ring_bead() -> Rig {
         hook(HookStyle::Octopus, 6),
         Part::Bait(Bait::WormPiece),
     ];
-    Rig::new("ring", Kind::RingBead, Mount::Leader(0.23 * MILLIMETRE), parts).unwrap()
+    Rig::new(
+        "ring",
+        Kind::RingBead,
+        Mount::Leader(0.23 * MILLIMETRE),
+        parts,
+    )
+    .unwrap()
 }
 
 /// A bottom bouncer of so many ounces on 10 lb nylon from a rod tip 5 ft above the water.

@@ -1,8 +1,6 @@
-//! Forty lines solved with SciPy (see `tests/data/README.md`).
+//! Forty lines solved with `SciPy` (see `tests/data/README.md`).
 
-use motilis_core::towline::{
-    LONGEST, LineDrag, NormalDrag, PointLoad, Reach, Segment, Towline,
-};
+use motilis_core::towline::{LONGEST, LineDrag, NormalDrag, PointLoad, Reach, Segment, Towline};
 use motilis_core::units::{
     KilogramsPerCubicMetre, Metres, MetresPerSecond, Newtons, NewtonsPerMetre, SquareMetres,
     SquareMetresPerSecond,
@@ -18,7 +16,9 @@ pub fn cases() -> Vec<Value> {
 }
 
 fn number(value: &Value, field: &str) -> f64 {
-    value[field].as_f64().unwrap_or_else(|| panic!("{field} is a number in {value}"))
+    value[field]
+        .as_f64()
+        .unwrap_or_else(|| panic!("{field} is a number in {value}"))
 }
 
 fn load(value: &Value) -> PointLoad {
@@ -41,7 +41,9 @@ pub fn towline(case: &Value) -> Towline {
         )
         .unwrap(),
         LineDrag {
-            normal: drag["normal"].as_f64().map_or(NormalDrag::Reynolds, NormalDrag::Constant),
+            normal: drag["normal"]
+                .as_f64()
+                .map_or(NormalDrag::Reynolds, NormalDrag::Constant),
             tangential: number(drag, "tangential"),
             strum: number(drag, "strum"),
         },
@@ -66,17 +68,33 @@ fn every_line_runs_where_the_reference_says() {
         let shape = towline(&case).solve().unwrap();
         let depth = number(expected, "tail_depth_m");
         let near = |ours: Metres, theirs: f64| (ours.0 - theirs).abs() <= 1e-3 + 1e-3 * depth.abs();
-        assert!(near(shape.tail_depth(), depth), "{name}: {:?} not {depth}", shape.tail_depth());
-        assert!(near(shape.tail.run, number(expected, "run_m")), "{name}: run");
+        assert!(
+            near(shape.tail_depth(), depth),
+            "{name}: {:?} not {depth}",
+            shape.tail_depth()
+        );
+        assert!(
+            near(shape.tail.run, number(expected, "run_m")),
+            "{name}: run"
+        );
         let angle = shape.top.angle.degrees();
-        assert!((angle - number(expected, "angle_top_deg")).abs() < 0.05, "{name}: {angle}");
+        assert!(
+            (angle - number(expected, "angle_top_deg")).abs() < 0.05,
+            "{name}: {angle}"
+        );
         let tension = number(expected, "tension_top_n");
-        assert!((shape.top.tension.0 / tension - 1.0).abs() < 1e-3, "{name}: tension");
+        assert!(
+            (shape.top.tension.0 / tension - 1.0).abs() < 1e-3,
+            "{name}: tension"
+        );
         let depths = expected["node_depths_m"].as_array().unwrap();
         let runs = expected["node_runs_m"].as_array().unwrap();
         assert_eq!(shape.nodes.len(), depths.len(), "{name}");
         for (node, (depth, run)) in shape.nodes.iter().zip(depths.iter().zip(runs)) {
-            assert!(near(node.depth, depth.as_f64().unwrap()), "{name}: node depth");
+            assert!(
+                near(node.depth, depth.as_f64().unwrap()),
+                "{name}: node depth"
+            );
             assert!(near(node.run, run.as_f64().unwrap()), "{name}: node run");
         }
         rows += 1;
@@ -95,7 +113,12 @@ fn every_wanted_depth_needs_the_length_the_reference_says() {
         };
         let length = number(inverse, "top_length_m");
         let off = (shape.top_length.0 / length - 1.0).abs();
-        assert!(off < 1e-3, "{}: {:?} not {length}", case["name"], shape.top_length);
+        assert!(
+            off < 1e-3,
+            "{}: {:?} not {length}",
+            case["name"],
+            shape.top_length
+        );
         assert!((shape.tail_depth() - target).0.abs() < 1e-4);
         rows += 1;
     }

@@ -26,7 +26,13 @@ fn the_scenario_is_whole() {
                 outing.check().unwrap();
                 let events = events::of_outing(c, *id)?;
                 assert!(events.len() >= 5, "{} on {}", events.len(), outing.started);
-                assert!(events.iter().any(|(_, event)| event.kind == EventKind::Fish), "{}", outing.started);
+                assert!(
+                    events
+                        .iter()
+                        .any(|(_, event)| event.kind == EventKind::Fish),
+                    "{}",
+                    outing.started
+                );
                 for (_, event) in &events {
                     event.check().unwrap();
                 }
@@ -43,7 +49,9 @@ fn the_same_seed_gives_the_same_day() {
         let (_folder, store) = demo(seed);
         store.read(|c| {
             let ids: Vec<_> = outings::all(c)?.into_iter().map(|(id, _)| id).collect();
-            ids.into_iter().map(|id| events::of_outing(c, id)).collect::<Result<Vec<_>, _>>()
+            ids.into_iter()
+                .map(|id| events::of_outing(c, id))
+                .collect::<Result<Vec<_>, _>>()
         })
     };
     let first = all(SEED).unwrap();

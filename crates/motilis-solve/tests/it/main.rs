@@ -36,12 +36,18 @@ fn assert_near(name: &Value, ours: &Value, expected: &Value, field: &str) {
     match expected {
         Value::Number(expected) => {
             let expected = expected.as_f64().unwrap();
-            let ours = ours.as_f64().unwrap_or_else(|| panic!("{name}: {field} is {ours}"));
+            let ours = ours
+                .as_f64()
+                .unwrap_or_else(|| panic!("{name}: {field} is {ours}"));
             let near = (ours - expected).abs() <= 1e-3 + 1e-3 * expected.abs();
             assert!(near, "{name}: {field} {ours} not {expected}");
         }
         Value::Array(expected) => {
-            assert_eq!(ours.as_array().unwrap().len(), expected.len(), "{name}: {field}");
+            assert_eq!(
+                ours.as_array().unwrap().len(),
+                expected.len(),
+                "{name}: {field}"
+            );
             for (ours, expected) in ours.as_array().unwrap().iter().zip(expected) {
                 assert_near(name, ours, expected, field);
             }
@@ -75,21 +81,34 @@ fn a_target_is_answered_with_a_length() {
         request["target_tail_depth_m"] = inverse["tail_depth_m"].clone();
         let answer = ask(What::Towline, &request);
         let length = answer["top_length_m"].as_f64().unwrap();
-        assert_relative_eq!(length, inverse["top_length_m"].as_f64().unwrap(), max_relative = 1e-3);
+        assert_relative_eq!(
+            length,
+            inverse["top_length_m"].as_f64().unwrap(),
+            max_relative = 1e-3
+        );
         assert!(answer.get("reason").is_none());
     }
 }
 
 #[test]
 fn a_target_out_of_reach_is_answered_with_a_reason() {
-    let (mut request, ..) = cases(TOWLINES).into_iter().find(|(request, ..)| request["name"] == "bouncer-mono-39").unwrap();
+    let (mut request, ..) = cases(TOWLINES)
+        .into_iter()
+        .find(|(request, ..)| request["name"] == "bouncer-mono-39")
+        .unwrap();
     request["target_tail_depth_m"] = json!(300.0);
     let answer = ask(What::Towline, &request);
     assert!(answer["top_length_m"].is_null() && answer.get("top_length_m").is_some());
-    assert!(answer["reason"].as_str().unwrap().contains("N under water"), "{answer}");
+    assert!(
+        answer["reason"].as_str().unwrap().contains("N under water"),
+        "{answer}"
+    );
     request["target_tail_depth_m"] = json!(0.01);
     let answer = ask(What::Towline, &request);
-    assert!(answer["reason"].as_str().unwrap().contains("alone already"), "{answer}");
+    assert!(
+        answer["reason"].as_str().unwrap().contains("alone already"),
+        "{answer}"
+    );
 }
 
 #[test]
@@ -100,8 +119,18 @@ fn a_profile_comes_when_asked_for() {
     let profile = ask(What::Towline, &request)["profile"].clone();
     let points = profile.as_array().unwrap();
     assert!(points.len() > 10);
-    assert_near(&request["name"], &points[0][0], &expected["run_m"], "first run");
-    assert_near(&request["name"], &points[0][1], &expected["tail_depth_m"], "first depth");
+    assert_near(
+        &request["name"],
+        &points[0][0],
+        &expected["run_m"],
+        "first run",
+    );
+    assert_near(
+        &request["name"],
+        &points[0][1],
+        &expected["tail_depth_m"],
+        "first depth",
+    );
 }
 
 /// What a hurried script may send, the field that is to blame, and a word of the answer.
@@ -114,8 +143,16 @@ fn a_profile_comes_when_asked_for() {
 #[case::nan(r#"{"speed_mps":NaN}"#, "", "")]
 #[case::unknown(r#"{"sped":1}"#, "sped", "unknown field")]
 #[case::missing(r#"{"speed_mps":1}"#, "water", "missing field")]
-#[case::unknown_deeper(r#"{"speed_mps":1,"water":{"colour":"green"}}"#, "water.colour", "unknown field")]
-fn a_bad_towline_is_refused_by_field(#[case] request: &str, #[case] field: &str, #[case] word: &str) {
+#[case::unknown_deeper(
+    r#"{"speed_mps":1,"water":{"colour":"green"}}"#,
+    "water.colour",
+    "unknown field"
+)]
+fn a_bad_towline_is_refused_by_field(
+    #[case] request: &str,
+    #[case] field: &str,
+    #[case] word: &str,
+) {
     let (at, message) = refusal(What::Towline, request);
     assert_eq!(at, field, "{message}");
     assert!(message.contains(word), "{message}");
@@ -184,7 +221,10 @@ fn the_document_tells_the_truth() {
         let example = &schemas[format!("{schema}Request")]["example"];
         let answer = ask(what, example);
         for field in answer.as_object().unwrap().keys() {
-            assert!(schemas[format!("{schema}Answer")]["properties"][field].is_object(), "{field}");
+            assert!(
+                schemas[format!("{schema}Answer")]["properties"][field].is_object(),
+                "{field}"
+            );
         }
         assert_eq!(What::from_name(name), Some(what));
     }

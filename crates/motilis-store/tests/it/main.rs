@@ -56,7 +56,10 @@ fn rig(setup: SetupId) -> OwnedRig {
         Part::Swivel { ball_bearing: true },
         Part::Blade {
             blade: Blade::of_size(Family::SoftWing, 1.5).unwrap(),
-            finish: Finish { colour: Colour::Copper, hammered: true },
+            finish: Finish {
+                colour: Colour::Copper,
+                hammered: true,
+            },
             bend: Some(0.4),
         },
         Part::Beads {
@@ -65,12 +68,27 @@ fn rig(setup: SetupId) -> OwnedRig {
             material: BeadMaterial::Glass,
             colour: Colour::Orange,
         },
-        Part::Body { mass: 4.0 * GRAM, diameter: 6.0 * MILLIMETRE },
-        Part::Dressing { dressing: Dressing::Squid, colour: Colour::Pink },
-        Part::Hook(Hook { style: HookStyle::Siwash, size: HookSize::aught(3).unwrap() }),
+        Part::Body {
+            mass: 4.0 * GRAM,
+            diameter: 6.0 * MILLIMETRE,
+        },
+        Part::Dressing {
+            dressing: Dressing::Squid,
+            colour: Colour::Pink,
+        },
+        Part::Hook(Hook {
+            style: HookStyle::Siwash,
+            size: HookSize::aught(3).unwrap(),
+        }),
         Part::Bait(Bait::Leech),
     ];
-    let mut rig = Rig::new("Everything", Kind::SalmonWire, Mount::Wire(0.03 * INCH), parts).unwrap();
+    let mut rig = Rig::new(
+        "Everything",
+        Kind::SalmonWire,
+        Mount::Wire(0.03 * INCH),
+        parts,
+    )
+    .unwrap();
     rig.observed_moment = Some(NewtonMetres(3e-5));
     OwnedRig { rig, setup }
 }
@@ -96,7 +114,11 @@ fn fish(outing: OutingId, rig: RigId) -> Event {
         outing,
         kind: EventKind::Fish,
         at: "2026-06-04T11:00:00Z".parse().unwrap(),
-        line: Some(OnLine { rig, out: 80.0 * FOOT, depth: 22.0 * FOOT }),
+        line: Some(OnLine {
+            rig,
+            out: 80.0 * FOOT,
+            depth: 22.0 * FOOT,
+        }),
         speed: 1.2 * MILE_PER_HOUR,
         length: Some(21.5 * INCH),
         kept: Some(false),
@@ -136,13 +158,23 @@ fn a_day_on_the_water_is_kept() {
             assert_eq!(rigs::all(c)?, [(rig_id, rig(SetupId(1)))]);
             assert_eq!(outings::all(c)?, [(outing_id, outing(WaterId(1)))]);
             assert_eq!(outings::running_line(c, outing_id)?, Some(line));
-            assert_eq!(events::of_outing(c, outing_id)?, [(event_id, fish(outing_id, rig_id))]);
+            assert_eq!(
+                events::of_outing(c, outing_id)?,
+                [(event_id, fish(outing_id, rig_id))]
+            );
             Ok::<_, Error>(())
         })
         .unwrap();
 
-    let corrected = Event { kept: Some(true), length: None, ..fish(outing_id, rig_id) };
-    let changed = Outing { speed: 0.8 * MILE_PER_HOUR, ..outing(WaterId(1)) };
+    let corrected = Event {
+        kept: Some(true),
+        length: None,
+        ..fish(outing_id, rig_id)
+    };
+    let changed = Outing {
+        speed: 0.8 * MILE_PER_HOUR,
+        ..outing(WaterId(1))
+    };
     store
         .write(|c| {
             events::update(c, event_id, &corrected)?;
@@ -203,7 +235,10 @@ fn what_is_thrown_away_can_be_taken_back() {
             for record in records {
                 take_back(c, record)?;
             }
-            assert_eq!(events::of_outing(c, outing_id)?, [(event_id, fish(outing_id, rig_id))]);
+            assert_eq!(
+                events::of_outing(c, outing_id)?,
+                [(event_id, fish(outing_id, rig_id))]
+            );
             assert_eq!(rigs::all(c)?.len(), 1);
             Ok::<_, Error>(())
         })
@@ -220,7 +255,9 @@ fn what_does_not_exist_is_said_so() {
         .write(|c| throw(c, Record::Event(EventId(4)), Timestamp::UNIX_EPOCH))
         .unwrap_err();
     assert!(missing.is_missing());
-    let orphan = store.write(|c| outings::add(c, &outing(WaterId(9)))).unwrap_err();
+    let orphan = store
+        .write(|c| outings::add(c, &outing(WaterId(9))))
+        .unwrap_err();
     assert!(matches!(orphan, Error::Sqlite(_)), "{orphan:?}");
     let changed = store.write(|c| outings::update(c, OutingId(9), &outing(WaterId(9))));
     assert!(changed.unwrap_err().is_missing());

@@ -46,7 +46,11 @@ pub fn outline(blade: &Blade, pixels_a_metre: f64) -> Outline {
     // A hatchet-cut blade ends at a line through 0.93 L that leans 24°.
     let clip = |x: f64, y: f64| {
         let limit = 0.93 * length - y * 24_f64.to_radians().tan();
-        if blade.family == Family::HatchetCut && x > limit { limit } else { x }
+        if blade.family == Family::HatchetCut && x > limit {
+            limit
+        } else {
+            x
+        }
     };
     let points = sides(|u| (u * length, half(u)));
     Outline {
@@ -68,7 +72,11 @@ fn sides(at: impl Fn(f64) -> (f64, f64) + Copy) -> impl Iterator<Item = (f64, f6
 
 /// A wing about its centre hole: two lobes, shifted sideways opposite ways.
 fn wing(family: Family, span: f64) -> Outline {
-    let (w0, m, q) = if family == Family::SoftWing { (0.60, 0.50, 2.1) } else { (0.75, 0.78, 4.0) };
+    let (w0, m, q) = if family == Family::SoftWing {
+        (0.60, 0.50, 2.1)
+    } else {
+        (0.75, 0.78, 4.0)
+    };
     let width = 0.34 * span;
     let half = |v: f64| {
         if v <= m {

@@ -63,10 +63,16 @@ impl WaterColumn {
         let fish_label = format!("{} {}–{}", source.fish_name, depth(from).value, depth(to));
         let middle = 0.5 * (y.at(from.0).0 + y.at(to.0).0);
         let half = 0.5 * (y.at(to.0).0 - y.at(from.0).0);
-        let fish_at = [(150.0, -0.4), (222.0, 0.35), (296.0, -0.15), (340.0, 0.5), (188.0, 0.75)]
-            .iter()
-            .map(|(x, share)| (Px(*x), Px(middle + share * (half - 8.0).max(0.0))))
-            .collect();
+        let fish_at = [
+            (150.0, -0.4),
+            (222.0, 0.35),
+            (296.0, -0.15),
+            (340.0, 0.5),
+            (188.0, 0.75),
+        ]
+        .iter()
+        .map(|(x, share)| (Px(*x), Px(middle + share * (half - 8.0).max(0.0))))
+        .collect();
         Self {
             washes: Washes::new(source.bottom, source.clarity, &y),
             surface: Px(surface),

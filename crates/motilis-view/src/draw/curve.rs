@@ -51,7 +51,8 @@ pub struct Curve {
     y_ticks: Vec<Tick>,
     stretches: Vec<(Path, &'static str)>,
     now: Option<(Px, Px)>,
-    bottom: Option<Px>,
+    /// Top and height of the bed.
+    bottom: Option<(Px, Px)>,
     fish: (Px, Px),
     title: String,
 }
@@ -70,13 +71,26 @@ impl Curve {
         let y = Scale::new((0.0, deepest), (TOP, FOOT));
         let inside = |depth: f64| y.at(depth.clamp(0.0, deepest));
         let label = |figure: f64| format!("{}", (figure * 100.0).round() / 100.0);
-        let tick = |scale: Scale| move |figure: f64| Tick { at: scale.at(figure), label: label(figure) };
+        let tick = |scale: Scale| {
+            move |figure: f64| Tick {
+                at: scale.at(figure),
+                label: label(figure),
+            }
+        };
         Self {
-            x_ticks: ticks(source.x.0, source.x.1, 8).into_iter().map(tick(x)).collect(),
+            x_ticks: ticks(source.x.0, source.x.1, 8)
+                .into_iter()
+                .map(tick(x))
+                .collect(),
             y_ticks: ticks(0.0, deepest, 5).into_iter().map(tick(y)).collect(),
             stretches: stretches(&source.points, deepest, &x, &y),
-            now: source.now.map(|(at, depth)| (x.at(at.clamp(source.x.0, source.x.1)), inside(depth))),
-            bottom: (source.bottom <= deepest).then(|| y.at(source.bottom)),
+            now: source
+                .now
+                .map(|(at, depth)| (x.at(at.clamp(source.x.0, source.x.1)), inside(depth))),
+            bottom: (source.bottom <= deepest).then(|| {
+                let top = y.at(source.bottom);
+                (top, Px(FOOT - top.0))
+            }),
             fish: {
                 let top = inside(source.fish.0);
                 (top, Px((inside(source.fish.1).0 - top.0).max(1.0)))
@@ -86,10 +100,6 @@ impl Curve {
             y_unit: source.y_unit,
             title: source.title,
         }
-    }
-
-    fn bed_height(&self, top: &Px) -> Px {
-        Px(FOOT - top.0)
     }
 }
 
@@ -161,7 +171,12 @@ mod tests {
     fn nothing_leaves_the_paper() {
         let curve = Curve::new(source(vec![(0.1, 400.0, Stretch::Turning)]));
         assert!(curve.stretches.is_empty());
-        let now = Curve::new(CurveSource { now: Some((99.0, 999.0)), ..source(vec![]) }).now.unwrap();
+        let now = Curve::new(CurveSource {
+            now: Some((99.0, 999.0)),
+            ..source(vec![])
+        })
+        .now
+        .unwrap();
         assert!(now.0.0 <= RIGHT && now.1.0 <= FOOT);
     }
 }

@@ -28,7 +28,11 @@ impl Scale {
         Self {
             from: domain.0,
             start: range.0,
-            slope: if width == 0.0 { 0.0 } else { (range.1 - range.0) / width },
+            slope: if width == 0.0 {
+                0.0
+            } else {
+                (range.1 - range.0) / width
+            },
         }
     }
 
@@ -66,10 +70,8 @@ pub fn ticks(from: f64, to: f64, most: usize) -> Vec<f64> {
         .find(|step| *step >= least * (1.0 - 1e-9))
         .unwrap_or(10.0 * power);
     let first = (from / step).ceil() as i64;
-    (first..)
-        .map(|i| i as f64 * step)
-        .take_while(|value| *value <= to + 1e-9 * width)
-        .collect()
+    let last = ((to + 1e-9 * width) / step).floor() as i64;
+    (first..=last).map(|i| i as f64 * step).collect()
 }
 
 /// The data of an SVG path.
@@ -169,7 +171,10 @@ mod tests {
     #[test]
     fn ticks_are_round_and_few() {
         assert_eq!(ticks(0.0, 27.0, 8), [0.0, 5.0, 10.0, 15.0, 20.0, 25.0]);
-        assert_eq!(ticks(0.0, 3.0, 6), [0.0, 0.5, 1.0, 1.5, 2.0, 2.5, 3.0][..].to_vec());
+        assert_eq!(
+            ticks(0.0, 3.0, 6),
+            [0.0, 0.5, 1.0, 1.5, 2.0, 2.5, 3.0][..].to_vec()
+        );
         assert_eq!(ticks(5.0, 5.0, 6), [5.0]);
         assert!(ticks(0.0, 1e6, 8).len() <= 9);
     }
@@ -184,9 +189,17 @@ mod tests {
     fn rules_close_up_as_light_goes_and_stay_drawable() {
         let y = Scale::new((0.0, 10.0), (0.0, 300.0));
         let washes = Washes::new(Metres(10.0), Metres(2.0), &y);
-        let gaps: Vec<f64> = washes.rules.windows(2).map(|pair| pair[1].0 - pair[0].0).collect();
+        let gaps: Vec<f64> = washes
+            .rules
+            .windows(2)
+            .map(|pair| pair[1].0 - pair[0].0)
+            .collect();
         assert!(gaps.first() > gaps.last());
-        let deep = Washes::new(Metres(300.0), Metres(0.1), &Scale::new((0.0, 300.0), (0.0, 300.0)));
+        let deep = Washes::new(
+            Metres(300.0),
+            Metres(0.1),
+            &Scale::new((0.0, 300.0), (0.0, 300.0)),
+        );
         assert!(deep.rules.len() <= 160);
         let covered: f64 = deep.bands.iter().map(|band| band.1.0).sum();
         assert!((covered - 300.0).abs() < 1e-6);

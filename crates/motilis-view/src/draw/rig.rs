@@ -91,9 +91,16 @@ impl Layout {
                     layout.blades.push((x, place));
                     x += 2e-3;
                 }
-                Part::Beads { count, diameter, colour, .. } => {
+                Part::Beads {
+                    count,
+                    diameter,
+                    colour,
+                    ..
+                } => {
                     for _ in 0..*count {
-                        layout.beads.push((x + 0.5 * diameter.0, diameter.0, class(*colour)));
+                        layout
+                            .beads
+                            .push((x + 0.5 * diameter.0, diameter.0, class(*colour)));
                         x += diameter.0;
                     }
                 }
@@ -103,17 +110,25 @@ impl Layout {
                 }
                 Part::Dressing { colour, .. } => layout.dressings.push((x, class(*colour))),
                 Part::Hook(hook) => {
-                    let spacing = if layout.hooks.is_empty() { usual::GAP } else { usual::HOOK_SPACING };
+                    let spacing = if layout.hooks.is_empty() {
+                        usual::GAP
+                    } else {
+                        usual::HOOK_SPACING
+                    };
                     x += spacing;
                     layout.hooks.push((x, *hook));
                 }
                 Part::Bait(_) => {}
             }
         }
-        let hooks_end = layout.hooks.last().map_or(x, |(x, hook)| x + usual::SHANK * hook.gap().0);
-        let blades_end = layout.blades.iter().map(|(x, place)| {
-            parts[*place].blade().map_or(*x, |blade| x + blade.length.0)
-        });
+        let hooks_end = layout
+            .hooks
+            .last()
+            .map_or(x, |(x, hook)| x + usual::SHANK * hook.gap().0);
+        let blades_end = layout
+            .blades
+            .iter()
+            .map(|(x, place)| parts[*place].blade().map_or(*x, |blade| x + blade.length.0));
         let dressings_end = layout.dressings.iter().map(|(x, _)| x + usual::DRESSING);
         layout.end = blades_end.chain(dressings_end).fold(hooks_end, f64::max);
         layout
@@ -161,7 +176,11 @@ impl RigSketch {
                 .bodies
                 .iter()
                 .map(|(x, diameter)| {
-                    (px(*x), Px(usual::BODY * diameter * scale), Px(diameter * scale))
+                    (
+                        px(*x),
+                        Px(usual::BODY * diameter * scale),
+                        Px(diameter * scale),
+                    )
                 })
                 .collect(),
             dressings: layout
@@ -169,7 +188,11 @@ impl RigSketch {
                 .iter()
                 .map(|(x, class)| (skirt(px(*x).0, usual::DRESSING * scale), *class))
                 .collect(),
-            hooks: layout.hooks.iter().map(|(x, hook)| hook_path(px(*x).0, hook, scale)).collect(),
+            hooks: layout
+                .hooks
+                .iter()
+                .map(|(x, hook)| hook_path(px(*x).0, hook, scale))
+                .collect(),
             swivel: layout.swivel.map(px),
             bait: bait.map(|bait| worm(px(first_hook).0, bait_length(bait).0 * scale, scale)),
             wire_end: px(layout.hooks.last().map_or(end, |(x, _)| *x)),
@@ -223,9 +246,25 @@ fn hook_path(x: f64, hook: &Hook, scale: f64) -> Path {
         }
         path.push('L', &[Px(x + shank - 0.5 * gap), Px(AXIS)]);
         let reach = x + shank + 0.2 * gap;
-        path.push('C', &[Px(reach), Px(AXIS), Px(reach), Px(lower), Px(x + shank - 0.5 * gap), Px(lower)]);
-        path.push('L', &[Px(x + shank - 1.0 * gap), Px(lower - side * 0.12 * gap)]);
-        path.push('L', &[Px(x + shank - 0.74 * gap), Px(lower - side * 0.3 * gap)]);
+        path.push(
+            'C',
+            &[
+                Px(reach),
+                Px(AXIS),
+                Px(reach),
+                Px(lower),
+                Px(x + shank - 0.5 * gap),
+                Px(lower),
+            ],
+        );
+        path.push(
+            'L',
+            &[Px(x + shank - 1.0 * gap), Px(lower - side * 0.12 * gap)],
+        );
+        path.push(
+            'L',
+            &[Px(x + shank - 0.74 * gap), Px(lower - side * 0.3 * gap)],
+        );
     };
     bend(1.0);
     if hook.style == HookStyle::Treble {
@@ -240,12 +279,28 @@ fn worm(x: f64, length: f64, scale: f64) -> Path {
     let y = AXIS + 5.5e-3 * scale;
     let mut path = Path::default();
     path.push('M', &[Px(x), Px(y)]);
-    path.push('C', &[
-        Px(x + 0.3 * length), Px(y - 2.0 * half), Px(x + 0.7 * length), Px(y), Px(x + length), Px(y + half),
-    ]);
-    path.push('C', &[
-        Px(x + 0.7 * length), Px(y + 2.4 * half), Px(x + 0.3 * length), Px(y + half), Px(x), Px(y),
-    ]);
+    path.push(
+        'C',
+        &[
+            Px(x + 0.3 * length),
+            Px(y - 2.0 * half),
+            Px(x + 0.7 * length),
+            Px(y),
+            Px(x + length),
+            Px(y + half),
+        ],
+    );
+    path.push(
+        'C',
+        &[
+            Px(x + 0.7 * length),
+            Px(y + 2.4 * half),
+            Px(x + 0.3 * length),
+            Px(y + half),
+            Px(x),
+            Px(y),
+        ],
+    );
     path.closed()
 }
 
@@ -255,9 +310,15 @@ fn skirt(x: f64, length: f64) -> Path {
     for strand in -2..=2 {
         let side = f64::from(strand);
         path.push('M', &[Px(x), Px(AXIS + side)]);
-        path.push('Q', &[
-            Px(x + 0.5 * length), Px(AXIS + 4.5 * side), Px(x + length), Px(AXIS + 3.2 * side),
-        ]);
+        path.push(
+            'Q',
+            &[
+                Px(x + 0.5 * length),
+                Px(AXIS + 4.5 * side),
+                Px(x + length),
+                Px(AXIS + 3.2 * side),
+            ],
+        );
     }
     path
 }

@@ -76,8 +76,13 @@ impl SideView {
     pub fn new(source: &SideSource<'_>) -> Self {
         let (width, height) = source.size;
         let unit = Quantity::Depth.unit(source.system);
-        let air = source.run.map_or((0.0, 0.0), |run| air_piece(run, source.tip_height));
-        let behind = source.run.map_or(20.0, |run| air.0 + run.rig.run.0).max(3.0);
+        let air = source
+            .run
+            .map_or((0.0, 0.0), |run| air_piece(run, source.tip_height));
+        let behind = source
+            .run
+            .map_or(20.0, |run| air.0 + run.rig.run.0)
+            .max(3.0);
         let sky_px = 66.0;
         let stern = SIDE + 64.0;
         let bed_px = 34.0;
@@ -103,7 +108,10 @@ impl SideView {
         let (from, to) = source.fish;
         let band = (y.at(from.0), y.length((to - from).0));
         let middle = band.0.0 + 0.5 * band.1.0;
-        let mark = |at: Px, figure: f64| Tick { at, label: format!("{figure}") };
+        let mark = |at: Px, figure: f64| Tick {
+            at,
+            label: format!("{figure}"),
+        };
         Self {
             width: Px(width),
             height: Px(height),
@@ -116,19 +124,28 @@ impl SideView {
                 .filter(|figure| *figure > 0.0)
                 .map(|figure| mark(at_depth(figure), figure))
                 .collect(),
-            depth_minors: ticks(0.0, deepest, most_ticks * 5).into_iter().map(at_depth).collect(),
+            depth_minors: ticks(0.0, deepest, most_ticks * 5)
+                .into_iter()
+                .map(at_depth)
+                .collect(),
             run_ticks: ticks(0.0, farthest, (width / 90.0) as usize)
                 .into_iter()
                 .map(|figure| mark(at_run(figure), figure))
                 .collect(),
-            run_minors: ticks(0.0, farthest, (width / 14.0) as usize).into_iter().map(at_run).collect(),
+            run_minors: ticks(0.0, farthest, (width / 14.0) as usize)
+                .into_iter()
+                .map(at_run)
+                .collect(),
             unit: unit.symbol,
             fish: band,
             fish_at: [0.62, 0.74, 0.9, 0.82, 0.55]
                 .iter()
                 .zip([-0.3, 0.4, -0.2, 0.1, 0.35])
                 .map(|(share, up)| {
-                    (Px(stern + (width - stern) * share), Px(middle + up * (band.1.0 - 12.0).max(0.0)))
+                    (
+                        Px(stern + (width - stern) * share),
+                        Px(middle + up * (band.1.0 - 12.0).max(0.0)),
+                    )
                 })
                 .collect(),
             fish_label: format!("fish {}–{}", depth(from).value, depth(to)),
@@ -172,7 +189,10 @@ fn drawn(
 ) -> Drawn {
     // What would lie below the bottom lies on it.
     let place = |place: &motilis_core::towline::Place| {
-        (x.at(air.0 + place.run.0), y.at(place.depth.0.min(source.bottom.0)))
+        (
+            x.at(air.0 + place.run.0),
+            y.at(place.depth.0.min(source.bottom.0)),
+        )
     };
     let rig = place(&run.rig);
     // The rod keeps its place on a stretched drawing too.

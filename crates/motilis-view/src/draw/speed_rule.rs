@@ -49,14 +49,32 @@ struct EndFigure {
 impl EndFigure {
     /// The figure at the left end.
     fn left(text: String, x: f64, inside: bool) -> Self {
-        let (x, anchor) = if inside { (x + 5.0, "start") } else { (x - 5.0, "end") };
-        Self { text, x: Px(x), anchor, inside }
+        let (x, anchor) = if inside {
+            (x + 5.0, "start")
+        } else {
+            (x - 5.0, "end")
+        };
+        Self {
+            text,
+            x: Px(x),
+            anchor,
+            inside,
+        }
     }
 
     /// The figure at the right end.
     fn right(text: String, x: f64, inside: bool) -> Self {
-        let (x, anchor) = if inside { (x - 5.0, "end") } else { (x + 5.0, "start") };
-        Self { text, x: Px(x), anchor, inside }
+        let (x, anchor) = if inside {
+            (x - 5.0, "end")
+        } else {
+            (x + 5.0, "start")
+        };
+        Self {
+            text,
+            x: Px(x),
+            anchor,
+            inside,
+        }
     }
 }
 
@@ -101,7 +119,10 @@ impl SpeedRule {
     pub fn bar(&self, window: Window, now: MetresPerSecond, system: System) -> SpeedBar {
         let end = WIDTH - MARGIN;
         let x = self.scale.at(window.from.0).0.min(end);
-        let right = window.to.map_or(end, |to| self.scale.at(to.0).0.min(end)).max(x + 2.0);
+        let right = window
+            .to
+            .map_or(end, |to| self.scale.at(to.0).0.min(end))
+            .max(x + 2.0);
         let figure = |speed: MetresPerSecond| show(Quantity::Speed, speed.0, system).value;
         let rider = self.scale.at(now.0).0;
         let hatch = if rider < x {

@@ -21,7 +21,11 @@ impl Theme {
 
     /// The theme of a key; day for anything else.
     pub fn from_key(key: &str) -> Self {
-        if key == "night" { Self::Night } else { Self::Day }
+        if key == "night" {
+            Self::Night
+        } else {
+            Self::Day
+        }
     }
 
     /// The other one.
@@ -124,10 +128,7 @@ pub struct Choice {
 
 impl Choice {
     /// Choices out of keys and names.
-    pub fn list<'a>(
-        all: impl IntoIterator<Item = (&'a str, &'a str)>,
-        chosen: &str,
-    ) -> Vec<Self> {
+    pub fn list<'a>(all: impl IntoIterator<Item = (&'a str, &'a str)>, chosen: &str) -> Vec<Self> {
         all.into_iter()
             .map(|(value, label)| Self {
                 value: value.to_owned(),
@@ -156,11 +157,17 @@ pub struct Field {
 impl Field {
     /// The sentence beside it; empty when nothing is wrong.
     pub fn sentence(&self) -> &str {
-        self.problem.as_ref().map_or("", |problem| problem.0.as_str())
+        self.problem
+            .as_ref()
+            .map_or("", |problem| problem.0.as_str())
     }
 
     /// For assistive technology.
     pub fn invalid(&self) -> &'static str {
-        if self.problem.is_some() { "true" } else { "false" }
+        if self.problem.is_some() {
+            "true"
+        } else {
+            "false"
+        }
     }
 }

@@ -105,8 +105,11 @@ impl TankForm {
     }
 
     fn live(&self) -> String {
-        let problems: Vec<String> =
-            self.fields().iter().map(|field| format!("#problem-{}", field.name)).collect();
+        let problems: Vec<String> = self
+            .fields()
+            .iter()
+            .map(|field| format!("#problem-{}", field.name))
+            .collect();
         problems.join(",")
     }
 }
@@ -142,4 +145,3 @@ pub struct Fact {
     /// What it was computed from.
     pub from: &'static str,
 }
-

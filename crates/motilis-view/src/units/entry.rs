@@ -44,7 +44,11 @@ impl Reader {
             return Ok(si);
         }
         let (least, most) = (self.shown(self.range.least), self.shown(self.range.most));
-        let side = if si < self.range.least { "too small" } else { "too large" };
+        let side = if si < self.range.least {
+            "too small"
+        } else {
+            "too large"
+        };
         Err(self.problem(format!(
             "{} is {side}; give {least} to {most}",
             quoted(typed)
@@ -63,8 +67,13 @@ impl Reader {
     }
 
     fn sum(&self, pieces: &[Piece], typed: &str) -> Result<f64, Problem> {
-        let not_a_number =
-            || self.problem(format!("{} is not a number; write it like {}", quoted(typed), self.example()));
+        let not_a_number = || {
+            self.problem(format!(
+                "{} is not a number; write it like {}",
+                quoted(typed),
+                self.example()
+            ))
+        };
         let own = self.quantity.unit(self.system);
         let mut total = 0.0;
         for (place, piece) in pieces.iter().enumerate() {
@@ -93,12 +102,19 @@ impl Reader {
             }
             total += unit.to_si(figure);
         }
-        if pieces.is_empty() { Err(not_a_number()) } else { Ok(total) }
+        if pieces.is_empty() {
+            Err(not_a_number())
+        } else {
+            Ok(total)
+        }
     }
 
     fn unit(&self, written: &str) -> Option<Unit> {
         let units = self.quantity.typed_units();
-        units.iter().find(|(name, _)| *name == written).map(|(_, unit)| *unit)
+        units
+            .iter()
+            .find(|(name, _)| *name == written)
+            .map(|(_, unit)| *unit)
     }
 
     /// The units a sentence lists: each symbol once.
@@ -179,7 +195,9 @@ fn figure_end(text: &str) -> usize {
     let mut characters = text.char_indices().peekable();
     while let Some((at, c)) = characters.next() {
         let exponent = c == 'e'
-            && characters.peek().is_some_and(|(_, next)| next.is_ascii_digit() || "+-".contains(*next));
+            && characters
+                .peek()
+                .is_some_and(|(_, next)| next.is_ascii_digit() || "+-".contains(*next));
         if c.is_ascii_digit() || "½¼¾⅛⅜⅝⅞.-+/ ".contains(c) || exponent {
             end = at + c.len_utf8();
         } else {
@@ -194,10 +212,19 @@ fn parse_figure(text: &str) -> Option<f64> {
     if let Some(figure) = plain(text) {
         return Some(figure);
     }
-    if let Some((sign, digits)) = text.chars().next_back().and_then(vulgar).map(|share| (share, text)) {
+    if let Some((sign, digits)) = text
+        .chars()
+        .next_back()
+        .and_then(vulgar)
+        .map(|share| (share, text))
+    {
         let whole: String = digits.chars().take(digits.chars().count() - 1).collect();
         let whole = whole.trim();
-        return if whole.is_empty() { Some(sign) } else { Some(whole_number(whole)? + sign) };
+        return if whole.is_empty() {
+            Some(sign)
+        } else {
+            Some(whole_number(whole)? + sign)
+        };
     }
     let (whole, fraction) = text.rsplit_once([' ', '-']).unwrap_or(("", text));
     let (above, below) = fraction.split_once('/')?;
@@ -206,7 +233,11 @@ fn parse_figure(text: &str) -> Option<f64> {
         return None;
     }
     let whole = whole.trim();
-    let whole = if whole.is_empty() { 0.0 } else { whole_number(whole)? };
+    let whole = if whole.is_empty() {
+        0.0
+    } else {
+        whole_number(whole)?
+    };
     Some(whole + above / below)
 }
 
@@ -261,7 +292,9 @@ mod tests {
     #[case(".5 m/s", 0.5)]
     #[case("5e-1 m/s", 0.5)]
     fn a_speed_is_read(#[case] typed: &str, #[case] mps: f64) {
-        let read = reader(Quantity::Speed, System::Imperial).read(typed).unwrap();
+        let read = reader(Quantity::Speed, System::Imperial)
+            .read(typed)
+            .unwrap();
         assert!((read - mps).abs() < 1e-9, "{read}");
     }
 
@@ -277,7 +310,9 @@ mod tests {
     #[case("1' 9.75\"", 21.75)]
     #[case("25,4 mm", 1.0)]
     fn inches_may_be_fractions(#[case] typed: &str, #[case] inches: f64) {
-        let read = reader(Quantity::Length, System::Imperial).read(typed).unwrap();
+        let read = reader(Quantity::Length, System::Imperial)
+            .read(typed)
+            .unwrap();
         assert!((read - inches * 0.0254).abs() < 1e-9, "{read}");
     }
 
@@ -326,8 +361,14 @@ mod tests {
             Quantity::Mass,
             Quantity::Temperature,
         ] {
-            let problem = reader(quantity, System::Imperial).read(typed).unwrap_err().0;
-            assert!(problem.starts_with("Speed ") && problem.ends_with('.'), "{problem}");
+            let problem = reader(quantity, System::Imperial)
+                .read(typed)
+                .unwrap_err()
+                .0;
+            assert!(
+                problem.starts_with("Speed ") && problem.ends_with('.'),
+                "{problem}"
+            );
         }
     }
 
@@ -339,9 +380,18 @@ mod tests {
         };
         let say = |typed: &str| reader.read(typed).unwrap_err().0;
         assert_eq!(say(""), "Speed is empty; write it like 1.2 mph.");
-        assert_eq!(say("fast"), "Speed “fast” is not a number; write it like 1.2 mph.");
-        assert_eq!(say("40"), "Speed “40” is too large; give 0.0 mph to 10.1 mph.");
-        assert_eq!(say("-1"), "Speed “-1” is too small; give 0.0 mph to 10.1 mph.");
+        assert_eq!(
+            say("fast"),
+            "Speed “fast” is not a number; write it like 1.2 mph."
+        );
+        assert_eq!(
+            say("40"),
+            "Speed “40” is too large; give 0.0 mph to 10.1 mph."
+        );
+        assert_eq!(
+            say("-1"),
+            "Speed “-1” is too small; give 0.0 mph to 10.1 mph."
+        );
         assert_eq!(
             say("1 furlong"),
             "Speed “1 furlong” has a unit that is not known here; use mph, kn, km/h, m/s."

@@ -6,7 +6,9 @@ mod show;
 pub use entry::{Problem, Reader};
 pub use show::{Figure, show, show_fraction};
 
-use motilis_core::units::{FOOT, GRAM, INCH, KILOMETRE_PER_HOUR, KNOT, MILE_PER_HOUR, OUNCE, POUND};
+use motilis_core::units::{
+    FOOT, GRAM, INCH, KILOMETRE_PER_HOUR, KNOT, MILE_PER_HOUR, OUNCE, POUND,
+};
 
 /// Which units a boat uses.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]
@@ -29,7 +31,11 @@ impl System {
 
     /// The system of a key; imperial for anything else.
     pub fn from_key(key: &str) -> Self {
-        if key == "metric" { Self::Metric } else { Self::Imperial }
+        if key == "metric" {
+            Self::Metric
+        } else {
+            Self::Imperial
+        }
     }
 
     /// The other one.

@@ -32,8 +32,9 @@ pub fn show(quantity: Quantity, si: f64, system: System) -> Figure {
     let unit = quantity.unit(system);
     let figure = unit.from_si(si);
     let value = match (quantity, system) {
-        (Quantity::Speed, _) | (Quantity::Depth, System::Metric) => decimals(figure, 1),
-        (Quantity::Temperature, System::Metric) => decimals(figure, 1),
+        (Quantity::Speed, _) | (Quantity::Depth | Quantity::Temperature, System::Metric) => {
+            decimals(figure, 1)
+        }
         (Quantity::Depth, System::Imperial) if figure.abs() < 9.95 => short(decimals(figure, 1)),
         (Quantity::Depth | Quantity::Temperature, System::Imperial) => decimals(figure, 0),
         (Quantity::Length | Quantity::Mass, System::Imperial) => short(decimals(figure, 2)),
@@ -75,7 +76,11 @@ pub fn show_fraction(quantity: Quantity, si: f64, system: System) -> Figure {
 fn decimals(figure: f64, places: usize) -> String {
     let text = format!("{figure:.places$}");
     // Rounding may leave a minus before nothing.
-    if text.trim_start_matches('-').chars().all(|c| c == '0' || c == '.') {
+    if text
+        .trim_start_matches('-')
+        .chars()
+        .all(|c| c == '0' || c == '.')
+    {
         return text.trim_start_matches('-').to_owned();
     }
     text.replace('-', "−")
@@ -120,11 +125,17 @@ mod tests {
     #[case(0.042_524, "1½ oz")]
     #[case(0.030_000, "1.06 oz")]
     fn ounces_read_in_quarters_where_they_are(#[case] si: f64, #[case] shown: &str) {
-        assert_eq!(show_fraction(Quantity::Mass, si, System::Imperial).to_string(), shown);
+        assert_eq!(
+            show_fraction(Quantity::Mass, si, System::Imperial).to_string(),
+            shown
+        );
     }
 
     #[test]
     fn an_input_takes_back_what_it_shows() {
-        assert_eq!(show(Quantity::Depth, -0.9144, System::Imperial).typed(), "-3");
+        assert_eq!(
+            show(Quantity::Depth, -0.9144, System::Imperial).typed(),
+            "-3"
+        );
     }
 }

@@ -104,13 +104,19 @@ fn event_now(
 }
 
 /// Where the line runs at the outing's speed.
-fn on_line(connection: &Connection, context: &Context, line: &RunningLine) -> Result<OnLine, Error> {
+fn on_line(
+    connection: &Connection,
+    context: &Context,
+    line: &RunningLine,
+) -> Result<OnLine, Error> {
     let owned = rigs::get(connection, line.rig)?;
     let setup: LineSetup = line.in_use(&setups::get(connection, line.setup)?);
     let surroundings = context.outing.day(context.water.salt).surroundings()?;
     let run = Line::new(&owned.rig, &setup, surroundings)?.run(context.outing.speed, line.out);
     // A line too short for the water skims its surface; one too long lies on the bottom.
-    let depth = run.map_or(0.0, |run| run.rig.depth.0.clamp(0.0, context.outing.bottom.0));
+    let depth = run.map_or(0.0, |run| {
+        run.rig.depth.0.clamp(0.0, context.outing.bottom.0)
+    });
     Ok(OnLine {
         rig: line.rig,
         out: line.out,
@@ -119,19 +125,20 @@ fn on_line(connection: &Connection, context: &Context, line: &RunningLine) -> Re
 }
 
 /// `POST /log/line`: the line of the tank is the one that runs from now on.
-pub(crate) async fn run_line(
-    app: Data<App>,
-    raw: Form<RawTank>,
-) -> Result<HttpResponse, Error> {
+pub(crate) async fn run_line(app: Data<App>, raw: Form<RawTank>) -> Result<HttpResponse, Error> {
     let raw = raw.into_inner();
     if !raw.names_a_rig() {
-        return Err(Error::BadRequest("no rig was named; open one in the tank and run it".into()));
+        return Err(Error::BadRequest(
+            "no rig was named; open one in the tank and run it".into(),
+        ));
     }
     app.write(move |connection| {
         let stock = Stock::load(connection)?;
         let (settled, form): (Settled, _) = tank::settle(&raw, &stock)?;
         if let Some(field) = form.fields().iter().find(|field| field.problem.is_some()) {
-            return Err(Error::BadRequest(field.sentence().trim_end_matches('.').to_owned()));
+            return Err(Error::BadRequest(
+                field.sentence().trim_end_matches('.').to_owned(),
+            ));
         }
         outings::run_line(connection, stock.context.id, &settled.line())?;
         let outing = motilis_core::book::Outing {
@@ -162,7 +169,10 @@ pub(crate) async fn correct(
                     Ok(None)
                 }
                 Err(form) => {
-                    let ask = Ask { edit: Some(id.0), ..Ask::default() };
+                    let ask = Ask {
+                        edit: Some(id.0),
+                        ..Ask::default()
+                    };
                     let log = view::log(connection, theme, &ask, view::Extra::form(form))?;
                     Ok(Some(log))
                 }
@@ -189,6 +199,7 @@ pub(crate) async fn delete(app: Data<App>, id: Path<i64>) -> Result<HttpResponse
 /// `POST /log/{event}/undo`
 pub(crate) async fn undo(app: Data<App>, id: Path<i64>) -> Result<HttpResponse, Error> {
     let id = EventId(*id);
-    app.write(move |connection| Ok(take_back(connection, Record::Event(id))?)).await?;
+    app.write(move |connection| Ok(take_back(connection, Record::Event(id))?))
+        .await?;
     Ok(see(&format!("/log#entry-{}", id.0)))
 }

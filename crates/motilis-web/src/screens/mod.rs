@@ -23,7 +23,10 @@ pub(crate) const THEME_COOKIE: &str = "motilis-theme";
 
 /// Day or night, as this device chose.
 pub(crate) fn theme_of(request: &HttpRequest) -> Theme {
-    request.cookie(THEME_COOKIE).map(|cookie| Theme::from_key(cookie.value())).unwrap_or_default()
+    request
+        .cookie(THEME_COOKIE)
+        .map(|cookie| Theme::from_key(cookie.value()))
+        .unwrap_or_default()
 }
 
 /// The open outing and what is needed to show anything about it.
@@ -70,7 +73,11 @@ impl Context {
     /// The frame around a screen.
     pub fn frame(&self, screen: Screen, theme: Theme, path: &str) -> Frame {
         let started = self.local(self.outing.started);
-        let temperature = show(Quantity::Temperature, self.outing.temperature.0, self.system);
+        let temperature = show(
+            Quantity::Temperature,
+            self.outing.temperature.0,
+            self.system,
+        );
         Frame {
             screen,
             theme,
@@ -90,8 +97,11 @@ impl Context {
 
     /// The outings to choose from.
     pub fn outing_choices(&self) -> Vec<Choice> {
-        let names: HashMap<i64, &WaterBody> =
-            self.waters.iter().map(|(id, water)| (id.0, water)).collect();
+        let names: HashMap<i64, &WaterBody> = self
+            .waters
+            .iter()
+            .map(|(id, water)| (id.0, water))
+            .collect();
         self.outings
             .iter()
             .map(|(id, outing)| {
@@ -119,13 +129,20 @@ pub(crate) fn zone(water: &WaterBody) -> TimeZone {
 }
 
 /// A page with its status.
-pub(crate) fn page(mut response: actix_web::HttpResponseBuilder, page: &impl Template) -> Result<HttpResponse, Error> {
-    Ok(response.content_type("text/html; charset=utf-8").body(page.render()?))
+pub(crate) fn page(
+    mut response: actix_web::HttpResponseBuilder,
+    page: &impl Template,
+) -> Result<HttpResponse, Error> {
+    Ok(response
+        .content_type("text/html; charset=utf-8")
+        .body(page.render()?))
 }
 
 /// Sends the browser on after a change.
 pub(crate) fn see(address: &str) -> HttpResponse {
-    HttpResponse::SeeOther().insert_header((header::LOCATION, address)).finish()
+    HttpResponse::SeeOther()
+        .insert_header((header::LOCATION, address))
+        .finish()
 }
 
 /// A path of ours to come back to; Today for anything else.

@@ -9,8 +9,8 @@ use crate::{App, Error};
 use actix_web::web::{Data, Query};
 use actix_web::{HttpRequest, HttpResponse};
 use motilis_core::book::RunningLine;
-use motilis_core::line::LineSetup;
 use motilis_core::book::SetupId;
+use motilis_core::line::{LineSetup, Surroundings};
 use motilis_store::{Connection, outings, setups};
 
 pub(super) use form::{RawTank, Settled, settle};
@@ -38,6 +38,15 @@ impl Stock {
             context,
         })
     }
+
+    /// What a line of the outing runs in.
+    fn surroundings(&self) -> Result<Surroundings, Error> {
+        Ok(self
+            .context
+            .outing
+            .day(self.context.water.salt)
+            .surroundings()?)
+    }
 }
 
 /// `GET /tank`
@@ -49,8 +58,15 @@ pub(crate) async fn show(
     let stock = app.read(Stock::load).await?;
     let (settled, form) = form::settle(&raw, &stock)?;
     let sound = form.fields().iter().all(|field| field.problem.is_none());
-    let path = request.uri().path_and_query().map_or("/tank", |path| path.as_str());
+    let path = request
+        .uri()
+        .path_and_query()
+        .map_or("/tank", |path| path.as_str());
     let tank = view::tank(&stock, &settled, form, theme_of(&request), path)?;
-    let response = if sound { HttpResponse::Ok() } else { HttpResponse::UnprocessableEntity() };
+    let response = if sound {
+        HttpResponse::Ok()
+    } else {
+        HttpResponse::UnprocessableEntity()
+    };
     page(response, &tank)
 }

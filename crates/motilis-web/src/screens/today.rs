@@ -9,11 +9,11 @@ use actix_web::web::{Data, Form, Query};
 use actix_web::{HttpRequest, HttpResponse};
 use form::RawConditions;
 pub(super) use form::stepped;
-pub(super) use sheet::verdict;
 use motilis_core::book::{OwnedRig, RigId};
 use motilis_core::line::LineSetup;
 use motilis_store::{Connection, outings, rigs, setups, waters};
 use serde::Deserialize;
+pub(super) use sheet::verdict;
 
 /// `GET /`
 pub(crate) async fn door() -> HttpResponse {
@@ -46,10 +46,17 @@ pub(crate) async fn show(
     request: HttpRequest,
     ask: Query<Ask>,
 ) -> Result<HttpResponse, Error> {
-    let (context, boxed) =
-        app.read(|connection| Ok((Context::load(connection)?, box_of_rigs(connection)?))).await?;
+    let (context, boxed) = app
+        .read(|connection| Ok((Context::load(connection)?, box_of_rigs(connection)?)))
+        .await?;
     let conditions = form::shown(&context);
-    let sheet = sheet::today(&context, theme_of(&request), conditions, &boxed, ask.deleted)?;
+    let sheet = sheet::today(
+        &context,
+        theme_of(&request),
+        conditions,
+        &boxed,
+        ask.deleted,
+    )?;
     page(HttpResponse::Ok(), &sheet)
 }
 

@@ -4,9 +4,30 @@ use crate::server::{TestServer, conditions};
 
 /// What may be typed, pasted or sent by mistake or on purpose.
 const NONSENSE: [&str; 24] = [
-    "", " ", "abc", "NaN", "nan", "inf", "-inf", "Infinity", "-1", "1e308", "-1e308", "1e999", "0x10",
-    "1/0", "99999999999999999999", "1.2.3", "1,2,3", "' OR 1=1 --", "<script>alert(1)</script>",
-    "🐟🐟🐟", "\u{0}", "../../etc/passwd", "%00%ff", "½½",
+    "",
+    " ",
+    "abc",
+    "NaN",
+    "nan",
+    "inf",
+    "-inf",
+    "Infinity",
+    "-1",
+    "1e308",
+    "-1e308",
+    "1e999",
+    "0x10",
+    "1/0",
+    "99999999999999999999",
+    "1.2.3",
+    "1,2,3",
+    "' OR 1=1 --",
+    "<script>alert(1)</script>",
+    "🐟🐟🐟",
+    "\u{0}",
+    "../../etc/passwd",
+    "%00%ff",
+    "½½",
 ];
 
 #[test]
@@ -14,14 +35,30 @@ fn nonsense_in_any_figure_is_answered_and_nothing_is_stored() {
     let server = TestServer::start();
     let before = server.contents();
     let mut asked = 0;
-    for field in ["speed", "temperature", "clarity", "fish_from", "fish_to", "bottom", "wanted_depth", "started"] {
+    for field in [
+        "speed",
+        "temperature",
+        "clarity",
+        "fish_from",
+        "fish_to",
+        "bottom",
+        "wanted_depth",
+        "started",
+    ] {
         for typed in NONSENSE {
             let page = server.post("/today", &conditions(&[(field, typed)]));
             // A few of these are figures, for some fields: "-1" is a temperature, "99…" is none.
             let sound = field == "temperature" && ["-1"].contains(&typed);
-            assert!([303, 422].contains(&page.status), "{field} {typed:?}: {}", page.status);
+            assert!(
+                [303, 422].contains(&page.status),
+                "{field} {typed:?}: {}",
+                page.status
+            );
             if page.status == 422 {
-                assert!(!page.text(&format!("#problem-{field}")).is_empty(), "{field} {typed:?}");
+                assert!(
+                    !page.text(&format!("#problem-{field}")).is_empty(),
+                    "{field} {typed:?}"
+                );
                 // A browser drops what HTML cannot hold; everything else stays as typed.
                 if !typed.contains('\u{0}') {
                     assert_eq!(page.attribute(&format!("#{field}"), "value"), typed);
@@ -33,22 +70,46 @@ fn nonsense_in_any_figure_is_answered_and_nothing_is_stored() {
             asked += 1;
         }
     }
-    for field in ["speed", "out", "weight", "lead", "depth", "line", "set", "step"] {
+    for field in [
+        "speed", "out", "weight", "lead", "depth", "line", "set", "step",
+    ] {
         for typed in NONSENSE {
             let form = [
-                ("rig", "1"), ("was_rig", "1"), ("setup", "1"), ("was_setup", "1"), ("speed", "1.2"), ("out", "68"),
-                ("weight", "1"), ("lead", "5"), ("line", "nylon-10"), ("depth", "22"), (field, typed),
+                ("rig", "1"),
+                ("was_rig", "1"),
+                ("setup", "1"),
+                ("was_setup", "1"),
+                ("speed", "1.2"),
+                ("out", "68"),
+                ("weight", "1"),
+                ("lead", "5"),
+                ("line", "nylon-10"),
+                ("depth", "22"),
+                (field, typed),
             ];
             let mut form: Vec<_> = form.to_vec();
-            if let Some(first) = form.iter().position(|(name, _)| *name == field).filter(|at| *at < 10) {
+            if let Some(first) = form
+                .iter()
+                .position(|(name, _)| *name == field)
+                .filter(|at| *at < 10)
+            {
                 form.remove(first);
             }
-            let query: Vec<String> =
-                form.iter().map(|(name, value)| format!("{name}={}", encoded(value))).collect();
+            let query: Vec<String> = form
+                .iter()
+                .map(|(name, value)| format!("{name}={}", encoded(value)))
+                .collect();
             let page = server.get(&format!("/tank?{}", query.join("&")));
-            assert!([200, 422].contains(&page.status), "{field} {typed:?}: {}", page.status);
+            assert!(
+                [200, 422].contains(&page.status),
+                "{field} {typed:?}: {}",
+                page.status
+            );
             if page.status == 422 {
-                assert!(!page.text(&format!("#problem-{field}")).is_empty(), "{field} {typed:?}");
+                assert!(
+                    !page.text(&format!("#problem-{field}")).is_empty(),
+                    "{field} {typed:?}"
+                );
             }
             asked += 1;
         }
@@ -63,18 +124,54 @@ fn nonsense_in_the_log_is_answered_and_nothing_is_lost() {
     let before = server.contents();
     for typed in NONSENSE {
         for (field, form) in [
-            ("length", [("kind", "fish"), ("at", "2026-09-05 08:00"), ("length", typed), ("kept", ""), ("note", "")]),
-            ("at", [("kind", "fish"), ("at", typed), ("length", ""), ("kept", ""), ("note", "")]),
+            (
+                "length",
+                [
+                    ("kind", "fish"),
+                    ("at", "2026-09-05 08:00"),
+                    ("length", typed),
+                    ("kept", ""),
+                    ("note", ""),
+                ],
+            ),
+            (
+                "at",
+                [
+                    ("kind", "fish"),
+                    ("at", typed),
+                    ("length", ""),
+                    ("kept", ""),
+                    ("note", ""),
+                ],
+            ),
         ] {
             let page = server.post("/log/40", &form);
-            assert!([303, 404, 422].contains(&page.status), "{field} {typed:?}: {}", page.status);
+            assert!(
+                [303, 404, 422].contains(&page.status),
+                "{field} {typed:?}: {}",
+                page.status
+            );
         }
-        for path in ["/log", "/log/line", "/outings/open", "/settings/units", "/settings/theme"] {
+        for path in [
+            "/log",
+            "/log/line",
+            "/outings/open",
+            "/settings/units",
+            "/settings/theme",
+        ] {
             if path == "/settings/units" || path == "/settings/theme" {
                 // These take no figures: they switch whatever comes with them, twice is as before.
                 server.post(path, &[("back", typed)]);
             }
-            let page = server.post(path, &[("kind", typed), ("outing", typed), ("rig", typed), ("back", typed)]);
+            let page = server.post(
+                path,
+                &[
+                    ("kind", typed),
+                    ("outing", typed),
+                    ("rig", typed),
+                    ("back", typed),
+                ],
+            );
             assert!(page.status < 500, "{path} {typed:?}: {}", page.status);
         }
     }
@@ -89,20 +186,51 @@ fn broken_requests_to_every_route_are_refused() {
     let before = server.contents();
     let form = "application/x-www-form-urlencoded";
     let bodies: [&[u8]; 9] = [
-        b"", b"=", b"&&&&", b"%", b"\xff\xfe\x00", b"{\"speed\":1}", b"speed=1&speed=2",
-        b"kind=fish&kind=note", b"outing=9223372036854775808",
+        b"",
+        b"=",
+        b"&&&&",
+        b"%",
+        b"\xff\xfe\x00",
+        b"{\"speed\":1}",
+        b"speed=1&speed=2",
+        b"kind=fish&kind=note",
+        b"outing=9223372036854775808",
     ];
     let paths = [
-        "/", "/today", "/tank", "/log", "/log/line", "/log/1", "/log/0/delete", "/log/99999/delete",
-        "/log/99999/undo", "/log/-1/delete", "/log/9223372036854775808/delete", "/log/x/undo", "/log/99999",
-        "/outings/open", "/outings/0/delete", "/outings/99999/undo", "/outings/x/delete",
-        "/api/v1/solve/towline", "/api/v1/solve/blade", "/api/v1/solve/%00", "/api/v1/openapi.json",
-        "/static/x/y", "/%ff", "/today/../../x",
+        "/",
+        "/today",
+        "/tank",
+        "/log",
+        "/log/line",
+        "/log/1",
+        "/log/0/delete",
+        "/log/99999/delete",
+        "/log/99999/undo",
+        "/log/-1/delete",
+        "/log/9223372036854775808/delete",
+        "/log/x/undo",
+        "/log/99999",
+        "/outings/open",
+        "/outings/0/delete",
+        "/outings/99999/undo",
+        "/outings/x/delete",
+        "/api/v1/solve/towline",
+        "/api/v1/solve/blade",
+        "/api/v1/solve/%00",
+        "/api/v1/openapi.json",
+        "/static/x/y",
+        "/%ff",
+        "/today/../../x",
     ];
     let mut asked = 0;
     for path in paths {
         for body in bodies {
-            for kind in [form, "application/json", "text/plain", "multipart/form-data"] {
+            for kind in [
+                form,
+                "application/json",
+                "text/plain",
+                "multipart/form-data",
+            ] {
                 let page = server.send(path, &[("content-type", kind)], body);
                 let refused = (400..500).contains(&page.status);
                 assert!(refused, "{path} {kind} {body:?}: {}", page.status);
@@ -131,7 +259,14 @@ fn what_is_too_large_is_refused() {
 fn addresses_with_nonsense_are_answered() {
     let server = TestServer::start();
     for typed in NONSENSE {
-        for address in ["/tank?rig=", "/tank?setup=", "/log?edit=", "/log?logged=", "/log?deleted=", "/today?deleted="] {
+        for address in [
+            "/tank?rig=",
+            "/tank?setup=",
+            "/log?edit=",
+            "/log?logged=",
+            "/log?deleted=",
+            "/today?deleted=",
+        ] {
             let page = server.get(&format!("{address}{}", encoded(typed)));
             assert!(page.status < 500, "{address}{typed:?}: {}", page.status);
         }
@@ -140,5 +275,9 @@ fn addresses_with_nonsense_are_answered() {
 
 /// Percent-encodes every byte.
 fn encoded(text: &str) -> String {
-    text.bytes().map(|byte| format!("%{byte:02X}")).collect()
+    use std::fmt::Write;
+    text.bytes().fold(String::new(), |mut all, byte| {
+        write!(all, "%{byte:02X}").unwrap();
+        all
+    })
 }

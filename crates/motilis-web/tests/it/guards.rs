@@ -12,7 +12,10 @@ use rstest::rstest;
 #[case::cross_site(&[("sec-fetch-site", "cross-site")], 403)]
 #[case::named_host(&[("host", "heron.local"), ("origin", "http://heron.local")], 303)]
 #[case::a_script(&[], 303)]
-fn a_change_is_taken_from_our_own_pages_only(#[case] headers: &[(&str, &str)], #[case] status: u16) {
+fn a_change_is_taken_from_our_own_pages_only(
+    #[case] headers: &[(&str, &str)],
+    #[case] status: u16,
+) {
     let server = TestServer::start();
     let before = server.contents();
     let mut all = vec![("content-type", "application/x-www-form-urlencoded")];
@@ -30,11 +33,25 @@ fn every_change_has_the_guard() {
     let server = TestServer::start();
     let before = server.contents();
     for path in [
-        "/today", "/log", "/log/line", "/log/1", "/log/1/delete", "/log/1/undo", "/outings",
-        "/outings/open", "/outings/1/delete", "/outings/1/undo", "/settings/theme", "/settings/units",
+        "/today",
+        "/log",
+        "/log/line",
+        "/log/1",
+        "/log/1/delete",
+        "/log/1/undo",
+        "/outings",
+        "/outings/open",
+        "/outings/1/delete",
+        "/outings/1/undo",
+        "/settings/theme",
+        "/settings/units",
         "/api/v1/solve/blade",
     ] {
-        let page = server.send(path, &[("origin", "https://evil.example")], b"kind=strike&outing=1");
+        let page = server.send(
+            path,
+            &[("origin", "https://evil.example")],
+            b"kind=strike&outing=1",
+        );
         assert_eq!(page.status, 403, "{path}");
     }
     assert_eq!(server.contents(), before);
@@ -46,26 +63,54 @@ fn pages_run_nothing_but_what_ships() {
     for path in ["/today", "/tank", "/log", "/nowhere"] {
         let page = server.get(path);
         let policy = page.headers["content-security-policy"].to_str().unwrap();
-        assert!(policy.contains("default-src 'none'") && !policy.contains("unsafe"), "{policy}");
+        assert!(
+            policy.contains("default-src 'none'") && !policy.contains("unsafe"),
+            "{policy}"
+        );
         assert_eq!(page.headers["x-content-type-options"], "nosniff");
-        assert_eq!(page.count("script:not([src])"), 0, "{path}: an inline script");
+        assert_eq!(
+            page.count("script:not([src])"),
+            0,
+            "{path}: an inline script"
+        );
         for attribute in ["style", "onclick", "onload", "onchange", "hx-on", "hx-vals"] {
-            assert_eq!(page.count(&format!("[{attribute}]")), 0, "{path}: {attribute}");
+            assert_eq!(
+                page.count(&format!("[{attribute}]")),
+                0,
+                "{path}: {attribute}"
+            );
         }
-        assert!(!page.body.contains("http://") && !page.body.contains("https://"), "{path}");
+        assert!(
+            !page.body.contains("http://") && !page.body.contains("https://"),
+            "{path}"
+        );
     }
 }
 
 #[test]
 fn files_are_kept_under_the_address_of_their_build_only() {
     let server = TestServer::start();
-    let address = server.get("/today").attribute("link[rel=stylesheet]", "href");
+    let address = server
+        .get("/today")
+        .attribute("link[rel=stylesheet]", "href");
     let kept = server.get(&address);
     assert_eq!(kept.status, 200);
-    assert!(kept.headers["cache-control"].to_str().unwrap().contains("immutable"));
+    assert!(
+        kept.headers["cache-control"]
+            .to_str()
+            .unwrap()
+            .contains("immutable")
+    );
     let old = address.replacen(|c: char| c.is_ascii_hexdigit(), "0", 40);
-    assert_ne!(server.get(&old).headers["cache-control"], kept.headers["cache-control"]);
-    for nowhere in ["/static/x/nothing.css", "/static/x/../../Cargo.toml", "/static/x/%2e%2e/Cargo.toml"] {
+    assert_ne!(
+        server.get(&old).headers["cache-control"],
+        kept.headers["cache-control"]
+    );
+    for nowhere in [
+        "/static/x/nothing.css",
+        "/static/x/../../Cargo.toml",
+        "/static/x/%2e%2e/Cargo.toml",
+    ] {
         assert_eq!(server.get(nowhere).status, 404, "{nowhere}");
     }
 }
@@ -75,12 +120,19 @@ fn every_link_and_file_of_a_page_opens() {
     let server = TestServer::start();
     for path in ["/today", "/tank", "/log"] {
         let body = server.get(path).body;
-        let addresses = body.split("href=\"").skip(1).chain(body.split(" src=\"").skip(1));
+        let addresses = body
+            .split("href=\"")
+            .skip(1)
+            .chain(body.split(" src=\"").skip(1));
         let mut opened = 0;
         for address in addresses.filter_map(|rest| rest.split('"').next()) {
             if address.starts_with('/') {
                 let address = address.replace("&amp;", "&").replace("&#38;", "&");
-                assert_eq!(server.get(address.split('#').next().unwrap()).status, 200, "{address}");
+                assert_eq!(
+                    server.get(address.split('#').next().unwrap()).status,
+                    200,
+                    "{address}"
+                );
                 opened += 1;
             }
         }

@@ -8,7 +8,8 @@ const TOWLINES: &str = include_str!("../../../motilis-core/tests/data/towline_ca
 
 /// A reference line without what is expected of it.
 fn request() -> String {
-    let mut case: serde_json::Value = serde_json::from_str(TOWLINES.lines().next().unwrap()).unwrap();
+    let mut case: serde_json::Value =
+        serde_json::from_str(TOWLINES.lines().next().unwrap()).unwrap();
     let fields = case.as_object_mut().unwrap();
     fields.remove("expected");
     fields.remove("inverse");
@@ -21,7 +22,10 @@ fn an_answer_is_the_command_lines_answer() {
     let page = server.send("/api/v1/solve/towline", &[], request().as_bytes());
     assert_eq!(page.status, 200);
     assert_eq!(page.headers["content-type"], "application/json");
-    assert_eq!(page.body, What::Towline.answer(request().as_bytes()).unwrap());
+    assert_eq!(
+        page.body,
+        What::Towline.answer(request().as_bytes()).unwrap()
+    );
 }
 
 #[rstest]
@@ -39,7 +43,10 @@ fn a_refusal_is_json_too(
     let page = server.send(path, &[], body.as_bytes());
     assert_eq!(page.status, status);
     assert!(page.body.contains(word), "{}", page.body);
-    assert!(serde_json::from_str::<serde_json::Value>(&page.body).unwrap()["error"]["message"].is_string());
+    assert!(
+        serde_json::from_str::<serde_json::Value>(&page.body).unwrap()["error"]["message"]
+            .is_string()
+    );
 }
 
 #[test]

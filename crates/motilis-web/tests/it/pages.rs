@@ -21,25 +21,46 @@ fn today_shows_all_rigs_with_those_that_cannot_work_last() {
     assert_eq!(page.count(".call"), 14);
     let order: Vec<usize> = ["call-works", "call-watch", "call-cannot"]
         .iter()
-        .map(|class| page.body.rfind(&format!("class=\"call {class}")).unwrap_or(0))
+        .map(|class| {
+            page.body
+                .rfind(&format!("class=\"call {class}"))
+                .unwrap_or(0)
+        })
         .filter(|at| *at > 0)
         .collect();
     assert!(order.is_sorted(), "{order:?}");
-    assert!(page.text(&row("Tamarin two-hook", ".call-out")).ends_with("ft"));
+    assert!(
+        page.text(&row("Tamarin two-hook", ".call-out"))
+            .ends_with("ft")
+    );
 }
 
 #[test]
 fn the_speed_changes_the_states() {
     let server = TestServer::start();
-    assert_eq!(server.post("/today", &conditions(&[("speed", "2,1")])).status, 303);
+    assert_eq!(
+        server
+            .post("/today", &conditions(&[("speed", "2,1")]))
+            .status,
+        303
+    );
     let page = server.get("/today");
-    assert_eq!(page.text(&row("Big thumper", ".call-state")), "Rolling over");
-    assert!(page.text(&row("Big thumper", ".call-reason")).starts_with("Blows out at this speed."));
+    assert_eq!(
+        page.text(&row("Big thumper", ".call-state")),
+        "Rolling over"
+    );
+    assert!(
+        page.text(&row("Big thumper", ".call-reason"))
+            .starts_with("Blows out at this speed.")
+    );
     assert_eq!(page.text(&row("Double willow", ".call-state")), "Turning");
     server.post("/today", &conditions(&[("speed", "0.3")]));
     let page = server.get("/today");
     assert_eq!(page.text(&row("Slow wing", ".call-state")), "Turning");
-    assert_eq!(page.text(&row("Tamarin two-hook", ".call-state")), "Stalling");
+    assert_eq!(
+        page.text(&row("Tamarin two-hook", ".call-state")),
+        "Stalling"
+    );
 }
 
 #[test]
@@ -52,11 +73,31 @@ fn a_stepper_lands_on_whole_tenths() {
 }
 
 #[rstest]
-#[case("speed", "fast", "Speed “fast” is not a number; write it like 1.2 mph.")]
-#[case("temperature", "999", "Temp. “999” is too large; give 28 °F to 104 °F.")]
-#[case("fish_to", "40", "The fish lie below the bottom; correct their depth or the water's (bottom 27 ft).")]
-#[case("wanted_depth", "27", "The depth wanted lies on or below the bottom; choose less, or correct the water's depth (bottom 27 ft).")]
-#[case("started", "soon", "Date and hour “soon” cannot be read; write it like 2026-09-05 06:20.")]
+#[case(
+    "speed",
+    "fast",
+    "Speed “fast” is not a number; write it like 1.2 mph."
+)]
+#[case(
+    "temperature",
+    "999",
+    "Temp. “999” is too large; give 28 °F to 104 °F."
+)]
+#[case(
+    "fish_to",
+    "40",
+    "The fish lie below the bottom; correct their depth or the water's (bottom 27 ft)."
+)]
+#[case(
+    "wanted_depth",
+    "27",
+    "The depth wanted lies on or below the bottom; choose less, or correct the water's depth (bottom 27 ft)."
+)]
+#[case(
+    "started",
+    "soon",
+    "Date and hour “soon” cannot be read; write it like 2026-09-05 06:20."
+)]
 fn a_wrong_condition_is_answered_beside_its_field(
     #[case] field: &str,
     #[case] typed: &str,
@@ -77,9 +118,17 @@ fn the_tank_is_a_function_of_its_address() {
     let server = TestServer::start();
     let page = server.get("/tank?rig=1&was_rig=1&setup=1&was_setup=1&speed=1.2&out=68&weight=1&lead=5&line=nylon-10&depth=22");
     assert_eq!(page.status, 200);
-    assert!(page.text(".facts").contains("22 ft"), "{}", page.text(".facts"));
+    assert!(
+        page.text(".facts").contains("22 ft"),
+        "{}",
+        page.text(".facts")
+    );
     let heavier = server.get("/tank?rig=1&was_rig=1&setup=1&was_setup=1&speed=1.2&out=68&weight=2&lead=5&line=nylon-10&depth=22");
-    assert!(heavier.text(".facts").contains("drags"), "{}", heavier.text(".facts"));
+    assert!(
+        heavier.text(".facts").contains("drags"),
+        "{}",
+        heavier.text(".facts")
+    );
     let faster = server.get("/tank?rig=1&was_rig=1&setup=1&was_setup=1&speed=2.4&out=68&weight=1&lead=5&line=nylon-10&depth=22");
     assert!(faster.text(".state").starts_with("Rolling over"));
 }
@@ -90,7 +139,12 @@ fn a_wanted_depth_fills_in_the_line() {
     let page = server.get("/tank?rig=1&was_rig=1&setup=1&was_setup=1&speed=1.2&out=10&weight=1&lead=5&line=nylon-10&depth=22&set=depth");
     assert_eq!(page.attribute("#out", "value"), "68");
     let page = server.get("/tank?rig=1&was_rig=1&setup=1&was_setup=1&speed=2.0&out=10&weight=1&lead=5&line=nylon-10&depth=25&set=depth");
-    assert!(page.text("#problem-depth").starts_with("It runs no deeper than"), "{}", page.text("#problem-depth"));
+    assert!(
+        page.text("#problem-depth")
+            .starts_with("It runs no deeper than"),
+        "{}",
+        page.text("#problem-depth")
+    );
     assert!(page.text("#problem-depth").contains("oz would do it"));
 }
 
@@ -100,7 +154,11 @@ fn another_rig_brings_its_own_line() {
     let page = server.get("/tank?rig=13&was_rig=1&setup=1&was_setup=1&speed=2.2&out=68&weight=1");
     assert_eq!(page.text("label[for=out]"), "Cable out ft");
     assert_eq!(page.count("#weight"), 0);
-    for nowhere in ["/tank?rig=99", "/tank?rig=x", "/tank?rig=1&was_rig=1&setup=77"] {
+    for nowhere in [
+        "/tank?rig=99",
+        "/tank?rig=x",
+        "/tank?rig=1&was_rig=1&setup=77",
+    ] {
         assert_eq!(server.get(nowhere).status, 404, "{nowhere}");
     }
 }
@@ -113,7 +171,10 @@ fn a_fish_is_logged_corrected_deleted_and_taken_back() {
     let logged = server.post("/log", &[("kind", "fish")]);
     assert_eq!(logged.status, 303);
     let page = server.get(&logged.location);
-    assert!(page.text(".notice").starts_with("Fish logged: Tamarin two-hook, 22 ft down, 68 ft out, 1.2 mph"));
+    assert!(
+        page.text(".notice")
+            .starts_with("Fish logged: Tamarin two-hook, 22 ft down, 68 ft out, 1.2 mph")
+    );
     assert_eq!(count(&server), before + 1);
 
     let entry = page.attribute(".entry", "id");
@@ -121,20 +182,42 @@ fn a_fish_is_logged_corrected_deleted_and_taken_back() {
     let form = page_form(&server, id);
     let corrected = server.post(
         &format!("/log/{id}"),
-        &[("kind", "fish"), ("at", &form), ("length", "21 3/4"), ("kept", "released"), ("note", "a \"good\" <one>")],
+        &[
+            ("kind", "fish"),
+            ("at", &form),
+            ("length", "21 3/4"),
+            ("kept", "released"),
+            ("note", "a \"good\" <one>"),
+        ],
     );
     assert_eq!(corrected.status, 303, "{}", corrected.body);
     let page = server.get("/log");
-    assert_eq!(page.text(&format!("#{entry} .entry-fish")), "21¾ in, releaseda \"good\" <one>");
+    assert_eq!(
+        page.text(&format!("#{entry} .entry-fish")),
+        "21¾ in, releaseda \"good\" <one>"
+    );
 
     let refused = server.post(
         &format!("/log/{id}"),
-        &[("kind", "strike"), ("at", &form), ("length", "21"), ("kept", ""), ("note", "")],
+        &[
+            ("kind", "strike"),
+            ("at", &form),
+            ("length", "21"),
+            ("kept", ""),
+            ("note", ""),
+        ],
     );
     assert_eq!(refused.status, 422);
-    assert!(refused.text("#problem-length").starts_with("Only a fish has a length"));
+    assert!(
+        refused
+            .text("#problem-length")
+            .starts_with("Only a fish has a length")
+    );
 
-    assert_eq!(server.post(&format!("/log/{id}/delete"), &[]).location, format!("/log?deleted={id}"));
+    assert_eq!(
+        server.post(&format!("/log/{id}/delete"), &[]).location,
+        format!("/log?deleted={id}")
+    );
     assert_eq!(count(&server), before);
     assert_eq!(server.post(&format!("/log/{id}/undo"), &[]).status, 303);
     assert_eq!(count(&server), before + 1);
@@ -142,7 +225,9 @@ fn a_fish_is_logged_corrected_deleted_and_taken_back() {
 
 /// The hour that the form of an entry shows.
 fn page_form(server: &TestServer, id: &str) -> String {
-    server.get(&format!("/log?edit={id}")).attribute("#at", "value")
+    server
+        .get(&format!("/log?edit={id}"))
+        .attribute("#at", "value")
 }
 
 #[test]
@@ -150,12 +235,20 @@ fn a_note_must_say_something() {
     let server = TestServer::start();
     let page = server.post("/log", &[("kind", "note"), ("note", "  ")]);
     assert_eq!(page.status, 422);
-    assert_eq!(page.text("#problem-note"), "Note is empty; write what you saw.");
+    assert_eq!(
+        page.text("#problem-note"),
+        "Note is empty; write what you saw."
+    );
     let long = "x".repeat(600);
     let page = server.post("/log", &[("kind", "note"), ("note", &long)]);
     assert_eq!(page.attribute("#note", "value"), long);
     assert!(page.text("#problem-note").contains("500 characters"));
-    assert_eq!(server.post("/log", &[("kind", "note"), ("note", "Bait at 18 ft")]).status, 303);
+    assert_eq!(
+        server
+            .post("/log", &[("kind", "note"), ("note", "Bait at 18 ft")])
+            .status,
+        303
+    );
     assert!(server.get("/log").body.contains("Bait at 18 ft"));
 }
 
@@ -163,12 +256,24 @@ fn a_note_must_say_something() {
 fn the_line_of_the_tank_is_the_one_that_is_logged_on() {
     let server = TestServer::start();
     let form = [
-        ("rig", "6"), ("was_rig", "6"), ("setup", "2"), ("was_setup", "2"), ("speed", "1.8"),
-        ("out", "90"), ("weight", "3"), ("lead", "4"), ("line", "nylon-12"), ("depth", "22"),
+        ("rig", "6"),
+        ("was_rig", "6"),
+        ("setup", "2"),
+        ("was_setup", "2"),
+        ("speed", "1.8"),
+        ("out", "90"),
+        ("weight", "3"),
+        ("lead", "4"),
+        ("line", "nylon-12"),
+        ("depth", "22"),
     ];
     assert_eq!(server.post("/log/line", &form).location, "/log");
     let page = server.get("/log");
-    assert!(page.text(".running").starts_with("Double willow"), "{}", page.text(".running"));
+    assert!(
+        page.text(".running").starts_with("Double willow"),
+        "{}",
+        page.text(".running")
+    );
     assert!(page.text(".running").contains("90 ft out, 1.8 mph"));
     let back = server.get("/tank?rig=6");
     assert_eq!(back.attribute("#weight", "value"), "3");
@@ -185,13 +290,31 @@ fn outings_begin_open_go_and_come_back() {
     assert_eq!(outings(&server), 6);
     assert_eq!(server.post("/outings", &[]).status, 303);
     assert_eq!(outings(&server), 7);
-    assert!(server.get("/log").text(".running").starts_with("Tamarin two-hook"));
+    assert!(
+        server
+            .get("/log")
+            .text(".running")
+            .starts_with("Tamarin two-hook")
+    );
     assert_eq!(server.get("/log").count(".entry"), 0);
-    assert_eq!(server.post("/outings/open", &[("outing", "4"), ("back", "/log")]).location, "/log");
+    assert_eq!(
+        server
+            .post("/outings/open", &[("outing", "4"), ("back", "/log")])
+            .location,
+        "/log"
+    );
     assert!(server.get("/today").text(".where").contains("Orrin Sound"));
-    assert_eq!(server.post("/outings/4/delete", &[]).location, "/today?deleted=4");
+    assert_eq!(
+        server.post("/outings/4/delete", &[]).location,
+        "/today?deleted=4"
+    );
     assert_eq!(outings(&server), 6);
-    assert_eq!(server.get("/today?deleted=4").count("form[action='/outings/4/undo']"), 1);
+    assert_eq!(
+        server
+            .get("/today?deleted=4")
+            .count("form[action='/outings/4/undo']"),
+        1
+    );
     server.post("/outings/4/undo", &[]);
     assert_eq!(outings(&server), 7);
     assert!(server.get("/today").text(".where").contains("Orrin Sound"));
@@ -201,7 +324,10 @@ fn outings_begin_open_go_and_come_back() {
 fn the_last_outing_stays() {
     let server = TestServer::start();
     for id in 1..=5 {
-        assert_eq!(server.post(&format!("/outings/{id}/delete"), &[]).status, 303);
+        assert_eq!(
+            server.post(&format!("/outings/{id}/delete"), &[]).status,
+            303
+        );
     }
     assert_eq!(server.post("/outings/6/delete", &[]).status, 400);
     assert_eq!(server.get("/today").status, 200);
@@ -210,32 +336,52 @@ fn the_last_outing_stays() {
 #[test]
 fn units_and_theme_switch() {
     let server = TestServer::start();
-    assert_eq!(server.post("/settings/units", &[("back", "/tank?rig=1&out=68")]).location, "/tank");
+    assert_eq!(
+        server
+            .post("/settings/units", &[("back", "/tank?rig=1&out=68")])
+            .location,
+        "/tank"
+    );
     let page = server.get("/today");
     assert!(page.text("#headline").ends_with("km/h"));
     assert_eq!(page.attribute("#bottom", "value"), "8.2");
     // What the form shows can be sent back as it stands.
     let form = conditions(&[
-        ("speed", "1.9"), ("temperature", "14.4"), ("clarity", "2.1"), ("fish_from", "6.1"),
-        ("fish_to", "7.6"), ("bottom", "8.2"), ("wanted_depth", "6.7"),
+        ("speed", "1.9"),
+        ("temperature", "14.4"),
+        ("clarity", "2.1"),
+        ("fish_from", "6.1"),
+        ("fish_to", "7.6"),
+        ("bottom", "8.2"),
+        ("wanted_depth", "6.7"),
     ]);
     assert_eq!(server.post("/today", &form).status, 303);
     let night = server.post("/settings/theme", &[("back", "//evil.example")]);
     assert_eq!(night.location, "/today");
     let cookie = night.headers["set-cookie"].to_str().unwrap();
-    assert!(cookie.starts_with("motilis-theme=night") && cookie.contains("HttpOnly"), "{cookie}");
+    assert!(
+        cookie.starts_with("motilis-theme=night") && cookie.contains("HttpOnly"),
+        "{cookie}"
+    );
 }
 
 #[test]
 fn an_empty_data_file_is_answered_with_a_sentence() {
     let server = TestServer::start();
-    server.store.write(|c| {
-        c.execute_batch("DELETE FROM running_lines; DELETE FROM events; DELETE FROM outings;").unwrap();
-        Ok::<_, motilis_store::Error>(())
-    }).unwrap();
+    server
+        .store
+        .write(|c| {
+            c.execute_batch("DELETE FROM running_lines; DELETE FROM events; DELETE FROM outings;")
+                .unwrap();
+            Ok::<_, motilis_store::Error>(())
+        })
+        .unwrap();
     for path in ["/today", "/tank", "/log"] {
         let page = server.get(path);
         assert_eq!(page.status, 404);
-        assert!(page.text(".message").contains("no outing in this data file yet"));
+        assert!(
+            page.text(".message")
+                .contains("no outing in this data file yet")
+        );
     }
 }

@@ -3,6 +3,7 @@
 use motilis_store::Store;
 use motilis_web::{App, Hosts, bind};
 use scraper::{Html, Selector};
+use std::fmt::Write;
 use std::time::Duration;
 use ureq::Agent;
 use ureq::http::Response;
@@ -33,7 +34,9 @@ impl TestServer {
         let served = store.clone();
         std::thread::spawn(move || {
             actix_web::rt::System::new().block_on(async move {
-                let hosts = Hosts { named: vec!["heron.local".into()] };
+                let hosts = Hosts {
+                    named: vec!["heron.local".into()],
+                };
                 let server = bind(App::new(served), hosts, "127.0.0.1:0").unwrap();
                 sender.send(server.addresses()[0]).unwrap();
                 server.run().await.unwrap();
@@ -59,7 +62,9 @@ impl TestServer {
         let location = response.headers().get("location");
         Page {
             status: response.status().as_u16(),
-            location: location.map(|value| value.to_str().unwrap().to_owned()).unwrap_or_default(),
+            location: location
+                .map(|value| value.to_str().unwrap().to_owned())
+                .unwrap_or_default(),
             headers: response.headers().clone(),
             body: response.body_mut().read_to_string().unwrap(),
         }
@@ -90,13 +95,24 @@ impl TestServer {
         self.store
             .read(|connection| {
                 let mut all = String::new();
-                for table in ["waters", "line_setups", "rigs", "rig_parts", "outings", "running_lines", "events", "settings"] {
-                    let mut statement = connection.prepare(&format!("SELECT * FROM {table}")).unwrap();
+                for table in [
+                    "waters",
+                    "line_setups",
+                    "rigs",
+                    "rig_parts",
+                    "outings",
+                    "running_lines",
+                    "events",
+                    "settings",
+                ] {
+                    let mut statement = connection
+                        .prepare(&format!("SELECT * FROM {table}"))
+                        .unwrap();
                     let columns = statement.column_count();
                     let mut rows = statement.query([]).unwrap();
                     while let Some(row) = rows.next().unwrap() {
                         for column in 0..columns {
-                            all.push_str(&format!("{:?} ", row.get_ref(column).unwrap()));
+                            write!(all, "{:?} ", row.get_ref(column).unwrap()).unwrap();
                         }
                         all.push('\n');
                     }
@@ -112,19 +128,33 @@ impl Page {
     pub fn text(&self, css: &str) -> String {
         let page = Html::parse_document(&self.body);
         let selector = Selector::parse(css).unwrap();
-        let element = page.select(&selector).next().unwrap_or_else(|| panic!("no {css} in the page"));
-        element.text().collect::<Vec<_>>().join("").split_whitespace().collect::<Vec<_>>().join(" ")
+        let element = page
+            .select(&selector)
+            .next()
+            .unwrap_or_else(|| panic!("no {css} in the page"));
+        element
+            .text()
+            .collect::<Vec<_>>()
+            .join("")
+            .split_whitespace()
+            .collect::<Vec<_>>()
+            .join(" ")
     }
 
     /// How many elements a selector finds.
     pub fn count(&self, css: &str) -> usize {
-        Html::parse_document(&self.body).select(&Selector::parse(css).unwrap()).count()
+        Html::parse_document(&self.body)
+            .select(&Selector::parse(css).unwrap())
+            .count()
     }
 
     /// An attribute of the first element of a selector.
     pub fn attribute(&self, css: &str, name: &str) -> String {
         let page = Html::parse_document(&self.body);
-        let element = page.select(&Selector::parse(css).unwrap()).next().map(|e| e.attr(name).unwrap_or_default().to_owned());
+        let element = page
+            .select(&Selector::parse(css).unwrap())
+            .next()
+            .map(|e| e.attr(name).unwrap_or_default().to_owned());
         element.unwrap_or_else(|| panic!("no {css} in the page"))
     }
 }

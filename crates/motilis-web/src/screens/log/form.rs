@@ -22,12 +22,20 @@ pub(crate) struct RawEntry {
 const KEPT: [(&str, &str); 3] = [("", "not said"), ("kept", "kept"), ("released", "released")];
 
 fn length_field(typed: &str, system: System) -> Typed {
-    Typed::new(("length", "Length"), (Quantity::Length, system), limits::LENGTH, typed)
+    Typed::new(
+        ("length", "Length"),
+        (Quantity::Length, system),
+        limits::LENGTH,
+        typed,
+    )
 }
 
 fn entry_form(kind: EventKind, kept: &str, at: Field, length: Field, note: Field) -> EntryForm {
     EntryForm {
-        kind: Choice::list(EventKind::ALL.iter().map(|kind| (kind.key(), kind.name())), kind.key()),
+        kind: Choice::list(
+            EventKind::ALL.iter().map(|kind| (kind.key(), kind.name())),
+            kind.key(),
+        ),
         at,
         length,
         kept: Choice::list(KEPT, kept),
@@ -46,8 +54,17 @@ pub(super) fn shown(event: &Event, context: &Context) -> EntryForm {
         Some(true) => "kept",
         Some(false) => "released",
     };
-    let at = context.local(event.at).strftime("%Y-%m-%d %H:%M").to_string();
-    entry_form(event.kind, kept, text("at", "When", &at), length.field, text("note", "Note", &event.note))
+    let at = context
+        .local(event.at)
+        .strftime("%Y-%m-%d %H:%M")
+        .to_string();
+    entry_form(
+        event.kind,
+        kept,
+        text("at", "When", &at),
+        length.field,
+        text("note", "Note", &event.note),
+    )
 }
 
 /// The corrected entry.
@@ -80,13 +97,26 @@ pub(super) fn read(
         ..event.clone()
     };
     if let Err(error) = corrected.check() {
-        let field = if error.quantity() == "note" { &mut note } else { &mut length.field };
+        let field = if error.quantity() == "note" {
+            &mut note
+        } else {
+            &mut length.field
+        };
         field.problem.get_or_insert(problem(&error));
     }
-    if [&at, &length.field, &note].iter().all(|field| field.problem.is_none()) {
+    if [&at, &length.field, &note]
+        .iter()
+        .all(|field| field.problem.is_none())
+    {
         return Ok(corrected);
     }
-    Err(Box::new(entry_form(kind, &raw.kept, at, length.field, note)))
+    Err(Box::new(entry_form(
+        kind,
+        &raw.kept,
+        at,
+        length.field,
+        note,
+    )))
 }
 
 /// What is wrong with a note before it is logged.

@@ -56,8 +56,12 @@ pub(super) fn log(
     let entries = events
         .iter()
         .map(|(id, event)| {
-            let form = (ask.edit == Some(id.0))
-                .then(|| extra.form.take().map_or_else(|| form::shown(event, &context), |form| *form));
+            let form = (ask.edit == Some(id.0)).then(|| {
+                extra
+                    .form
+                    .take()
+                    .map_or_else(|| form::shown(event, &context), |form| *form)
+            });
             entry(id.0, event, &context, &names, form)
         })
         .collect();
@@ -105,7 +109,12 @@ fn running(connection: &Connection, context: &Context) -> Result<Option<Running>
 }
 
 fn headline(events: &[(motilis_core::book::EventId, Event)]) -> String {
-    let count = |kind| events.iter().filter(|(_, event)| event.kind == kind).count();
+    let count = |kind| {
+        events
+            .iter()
+            .filter(|(_, event)| event.kind == kind)
+            .count()
+    };
     let fish = count(EventKind::Fish);
     let strikes = count(EventKind::Strike);
     let plural = if strikes == 1 { "" } else { "s" };
@@ -127,9 +136,15 @@ fn notice(
     let logged = ask.logged?;
     let (_, event) = events.iter().find(|(id, _)| id.0 == logged)?;
     let entry = entry(logged, event, context, names, None);
-    let place = [entry.rig, entry.place].into_iter().filter(|text| !text.is_empty());
+    let place = [entry.rig, entry.place]
+        .into_iter()
+        .filter(|text| !text.is_empty());
     let place: Vec<String> = place.collect();
-    let what = if place.is_empty() { String::new() } else { format!(": {}", place.join(", ")) };
+    let what = if place.is_empty() {
+        String::new()
+    } else {
+        format!(": {}", place.join(", "))
+    };
     Some(Notice {
         sentence: format!("{} logged{what}.", event.kind.name()),
         undo: Some(format!("/log/{logged}/delete")),
@@ -146,13 +161,20 @@ fn entry(
     let system = context.system;
     let at = context.local(event.at);
     let started = context.local(context.outing.started);
-    let time = if at.date() == started.date() { "%H:%M" } else { "%-d %b, %H:%M" };
+    let time = if at.date() == started.date() {
+        "%H:%M"
+    } else {
+        "%-d %b, %H:%M"
+    };
     Entry {
         id,
         kind: event.kind.name(),
         mark: event.kind.key(),
         time: at.strftime(time).to_string(),
-        rig: event.line.and_then(|line| names.get(&line.rig).cloned()).unwrap_or_default(),
+        rig: event
+            .line
+            .and_then(|line| names.get(&line.rig).cloned())
+            .unwrap_or_default(),
         place: place(event, system),
         fish: fish(event, system),
         note: event.note.clone(),
@@ -166,11 +188,23 @@ fn place(event: &Event, system: System) -> String {
     };
     let depth = |metres| show(Quantity::Depth, metres, system);
     let speed = show(Quantity::Speed, event.speed.0, system);
-    format!("{} down, {} out, {speed}", depth(line.depth.0), depth(line.out.0))
+    format!(
+        "{} down, {} out, {speed}",
+        depth(line.depth.0),
+        depth(line.out.0)
+    )
 }
 
 fn fish(event: &Event, system: System) -> String {
-    let length = event.length.map(|length| show_fraction(Quantity::Length, length.0, system).to_string());
-    let kept = event.kept.map(|kept| if kept { "kept" } else { "released" }.to_owned());
-    length.into_iter().chain(kept).collect::<Vec<_>>().join(", ")
+    let length = event
+        .length
+        .map(|length| show_fraction(Quantity::Length, length.0, system).to_string());
+    let kept = event
+        .kept
+        .map(|kept| if kept { "kept" } else { "released" }.to_owned());
+    length
+        .into_iter()
+        .chain(kept)
+        .collect::<Vec<_>>()
+        .join(", ")
 }

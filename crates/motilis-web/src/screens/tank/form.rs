@@ -56,12 +56,6 @@ pub(crate) struct Settled {
 }
 
 impl Settled {
-    /// What the line runs in.
-    pub fn surroundings(&self, stock: &Stock) -> Result<Surroundings, Error> {
-        let context = &stock.context;
-        Ok(context.outing.day(context.water.salt).surroundings()?)
-    }
-
     /// The line of it, to be put out.
     pub fn line(&self) -> RunningLine {
         RunningLine {
@@ -91,7 +85,10 @@ pub(crate) fn settle(raw: &RawTank, stock: &Stock) -> Result<(Settled, TankForm)
     }
     let lead = Metres(fields.lead.or(start.setup.lead.0));
     let wanted = Metres(fields.depth.or(outing.wanted_depth.0));
-    let mass = fields.weight.as_mut().map(|weight| Kilograms(weight.or(start.mass().map_or(0.0, |m| m.0))));
+    let mass = fields
+        .weight
+        .as_mut()
+        .map(|weight| Kilograms(weight.or(start.mass().map_or(0.0, |m| m.0))));
     let in_use = LineSetup {
         main: start.main,
         weight: match (start.setup.weight, mass) {
@@ -112,12 +109,15 @@ pub(crate) fn settle(raw: &RawTank, stock: &Stock) -> Result<(Settled, TankForm)
     };
     let for_depth = raw.set == "depth" || fields.out.field.value.is_empty() && start.fresh;
     settled.out = if for_depth {
-        let surroundings = settled.surroundings(stock)?;
+        let surroundings = stock.surroundings()?;
         fields.fill_out(&settled, surroundings, system, raw.set == "depth")?
     } else {
         Metres(fields.out.or(start.setup.reel.0 * 0.5))
     };
-    settled.sound = fields.all().iter().all(|typed| typed.field.problem.is_none());
+    settled.sound = fields
+        .all()
+        .iter()
+        .all(|typed| typed.field.problem.is_none());
     let form = fields.into_form(&settled, stock);
     Ok((settled, form))
 }
@@ -138,7 +138,9 @@ impl Start {
         let none = |what: &str| Error::NotFound(format!("there is no such {what}"));
         let running = stock.running;
         let rig_id = match raw.rig.as_str() {
-            "" => running.map(|line| line.rig).or(stock.rigs.first().map(|(id, ..)| *id)),
+            "" => running
+                .map(|line| line.rig)
+                .or(stock.rigs.first().map(|(id, ..)| *id)),
             number => number.parse().ok().map(RigId),
         };
         let rig = stock
@@ -165,7 +167,9 @@ impl Start {
         let main = if fresh {
             running.map_or(setup.main, |line| line.main)
         } else {
-            LineStock::catalogue().find(|stock| key(stock) == raw.line).unwrap_or(setup.main)
+            LineStock::catalogue()
+                .find(|stock| key(stock) == raw.line)
+                .unwrap_or(setup.main)
         };
         Ok(Self {
             rig,
@@ -197,7 +201,12 @@ impl Fields {
         let system = stock.context.system;
         let outing = &stock.context.outing;
         let field = |names, quantity, range, typed: &Option<String>, otherwise: Option<f64>| {
-            let mut field = Typed::new(names, (quantity, system), range, typed.as_deref().unwrap_or(""));
+            let mut field = Typed::new(
+                names,
+                (quantity, system),
+                range,
+                typed.as_deref().unwrap_or(""),
+            );
             if let (None, Some(figure)) = (typed, otherwise) {
                 field.fill(figure);
             }
@@ -205,22 +214,48 @@ impl Fields {
         };
         // Figures of another rig or set-up do not belong to this one.
         let kept = |typed: &Option<String>| if start.fresh { None } else { typed.clone() };
-        let out_name = if start.setup.lets_out_cable() { "Cable out" } else { "Line out" };
+        let out_name = if start.setup.lets_out_cable() {
+            "Cable out"
+        } else {
+            "Line out"
+        };
         let running = start.running;
         let lead = running.map_or(start.setup.lead, |line| line.lead);
         Self {
-            speed: field(("speed", "Speed"), Quantity::Speed, limits::SPEED, &raw.speed, Some(outing.speed.0)),
+            speed: field(
+                ("speed", "Speed"),
+                Quantity::Speed,
+                limits::SPEED,
+                &raw.speed,
+                Some(outing.speed.0),
+            ),
             out: field(
                 ("out", out_name),
                 Quantity::Depth,
                 limits::OUT,
-                &if raw.was_rig.is_empty() { raw.out.clone() } else { kept(&raw.out) },
+                &if raw.was_rig.is_empty() {
+                    raw.out.clone()
+                } else {
+                    kept(&raw.out)
+                },
                 running.map(|line| line.out.0),
             ),
             weight: start.mass().map(|mass| {
-                field(("weight", "Weight"), Quantity::Mass, MASS, &kept(&raw.weight), Some(mass.0))
+                field(
+                    ("weight", "Weight"),
+                    Quantity::Mass,
+                    MASS,
+                    &kept(&raw.weight),
+                    Some(mass.0),
+                )
             }),
-            lead: field(("lead", "Lead"), Quantity::Depth, LEAD, &kept(&raw.lead), Some(lead.0)),
+            lead: field(
+                ("lead", "Lead"),
+                Quantity::Depth,
+                LEAD,
+                &kept(&raw.lead),
+                Some(lead.0),
+            ),
             depth: field(
                 ("depth", "Rig at"),
                 Quantity::Depth,
@@ -258,7 +293,10 @@ impl Fields {
             Metres(fields.out.or(fallback.0))
         };
         if !sound {
-            return Ok(otherwise(self, "Correct the other fields first, then set the depth.".into()));
+            return Ok(otherwise(
+                self,
+                "Correct the other fields first, then set the depth.".into(),
+            ));
         }
         let line = Line::new(&settled.rig.1.rig, &settled.in_use, surroundings)?;
         let depth = |metres: Metres| show(Quantity::Depth, metres.0, system);
@@ -267,22 +305,30 @@ impl Fields {
                 self.out.fill(run.out.0);
                 run.out
             }
-            OutFor::BelowBottom { bottom } => {
-                otherwise(self, format!("The bottom lies at {}; choose less.", depth(bottom)))
-            }
+            OutFor::BelowBottom { bottom } => otherwise(
+                self,
+                format!("The bottom lies at {}; choose less.", depth(bottom)),
+            ),
             OutFor::TooShallow { least } => otherwise(
                 self,
-                format!("This rig runs at {} or deeper; choose more, or go faster.", depth(least)),
+                format!(
+                    "This rig runs at {} or deeper; choose more, or go faster.",
+                    depth(least)
+                ),
             ),
             OutFor::TooDeep { deepest, enough } => {
                 let mend = enough.map_or_else(
                     || "slow down or take another set-up".to_owned(),
                     |(mass, out)| {
-                        let mass = motilis_view::units::show_fraction(Quantity::Mass, mass.0, system);
+                        let mass =
+                            motilis_view::units::show_fraction(Quantity::Mass, mass.0, system);
                         format!("{mass} would do it with {} out", depth(out))
                     },
                 );
-                otherwise(self, format!("It runs no deeper than {}; {mend}.", depth(deepest)))
+                otherwise(
+                    self,
+                    format!("It runs no deeper than {}; {mend}.", depth(deepest)),
+                )
             }
         })
     }
@@ -328,7 +374,11 @@ impl Fields {
             speed_slider: Slider::new(most_speed, "0.1", speed_unit.from_si(settled.speed.0)),
             out_slider: Slider::new(
                 out_unit.from_si(settled.in_use.reel.0).floor(),
-                if system == System::Imperial { "1" } else { "0.5" },
+                if system == System::Imperial {
+                    "1"
+                } else {
+                    "0.5"
+                },
                 out_unit.from_si(settled.out.0),
             ),
         }

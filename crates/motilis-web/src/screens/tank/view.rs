@@ -29,11 +29,15 @@ pub(super) fn tank(
 ) -> Result<Tank, Error> {
     let context = &stock.context;
     let system = context.system;
-    let surroundings = settled.surroundings(stock)?;
+    let surroundings = stock.surroundings()?;
     let rig = &settled.rig.1.rig;
     let line = Line::new(rig, &settled.in_use, surroundings)?;
     let (_, blade) = rig.at(settled.speed, &surroundings.water, surroundings.temperature)?;
-    let run = if settled.sound { line.run(settled.speed, settled.out) } else { Err(not_sound()) };
+    let run = if settled.sound {
+        line.run(settled.speed, settled.out)
+    } else {
+        Err(not_sound())
+    };
     let refusal = match &run {
         Ok(_) => None,
         Err(_) if !settled.sound => Some("Correct the marked field.".to_owned()),
@@ -69,7 +73,11 @@ pub(super) fn tank(
     Ok(Tank {
         frame: context.frame(Screen::Tank, theme, path),
         name: rig.name.clone(),
-        kind: format!("{}, {}", rig.kind.name(), words::weight(&settled.in_use, system)),
+        kind: format!(
+            "{}, {}",
+            rig.kind.name(),
+            words::weight(&settled.in_use, system)
+        ),
         speed: show(Quantity::Speed, settled.speed.0, system),
         verdict: verdict(verdict_of),
         glyph: blade.state.key(),
@@ -108,18 +116,29 @@ fn turns(blade: &Running, inside: bool, system: System) -> String {
         State::Stalled => format!("0 turns a minute, starts at {}", speed(blade.start)),
         State::RollingOver => format!(
             "0 turns on the shaft, rolls over above {}",
-            blade.roll_over.map_or_else(String::new, |limit| speed(limit).to_string())
+            blade
+                .roll_over
+                .map_or_else(String::new, |limit| speed(limit).to_string())
         ),
     }
 }
 
-fn by_out(line: &Line<'_>, settled: &Settled, stock: &Stock, run: Option<&Run>) -> Result<Curve, Error> {
+fn by_out(
+    line: &Line<'_>,
+    settled: &Settled,
+    stock: &Stock,
+    run: Option<&Run>,
+) -> Result<Curve, Error> {
     let system = stock.context.system;
     let unit = Quantity::Depth.unit(system);
-    let longest = Metres((settled.out.0 * 1.5).max(20.0).min(settled.in_use.reel.0.max(settled.out.0)));
+    let longest = Metres(
+        (settled.out.0 * 1.5)
+            .max(20.0)
+            .min(settled.in_use.reel.0.max(settled.out.0)),
+    );
     let (_, blade) = settled.rig.1.rig.at(
         settled.speed,
-        &settled.surroundings(stock)?.water,
+        &stock.surroundings()?.water,
         stock.context.outing.temperature,
     )?;
     let stretch = stretch(&blade);
@@ -132,12 +151,28 @@ fn by_out(line: &Line<'_>, settled: &Settled, stock: &Stock, run: Option<&Run>) 
         .into_iter()
         .map(|(out, depth)| (unit.from_si(out.0), unit.from_si(depth.0), stretch))
         .collect();
-    let what = if settled.in_use.lets_out_cable() { "cable out" } else { "line out" };
+    let what = if settled.in_use.lets_out_cable() {
+        "cable out"
+    } else {
+        "line out"
+    };
     Ok(Curve::new(CurveSource {
         head: format!("Depth by {what}"),
         x_label: format!("{what}, {}", unit.symbol),
-        title: listing(&format!("Depth against {what} at this speed"), &points, unit.symbol, unit.symbol),
-        ..source(settled, stock, run, (0.0, unit.from_si(longest.0)), points, |run| unit.from_si(run.out.0))
+        title: listing(
+            &format!("Depth against {what} at this speed"),
+            &points,
+            unit.symbol,
+            unit.symbol,
+        ),
+        ..source(
+            settled,
+            stock,
+            run,
+            (0.0, unit.from_si(longest.0)),
+            points,
+            |run| unit.from_si(run.out.0),
+        )
     }))
 }
 
@@ -151,18 +186,33 @@ fn by_speed(line: &Line<'_>, settled: &Settled, stock: &Stock, run: Option<&Run>
     let most = f64::max(usual, speed_unit.from_si(settled.speed.0) * 1.1);
     let count = (most * 10.0).round() as usize;
     let speeds = (3..=count).map(|i| MetresPerSecond(i as f64 * tenth));
-    let points = if settled.sound { line.against_speed(settled.out, speeds) } else { Vec::new() };
+    let points = if settled.sound {
+        line.against_speed(settled.out, speeds)
+    } else {
+        Vec::new()
+    };
     let points: Vec<_> = points
         .into_iter()
         .map(|(speed, depth, blade)| {
-            (speed_unit.from_si(speed.0), unit.from_si(depth.0), stretch(&blade))
+            (
+                speed_unit.from_si(speed.0),
+                unit.from_si(depth.0),
+                stretch(&blade),
+            )
         })
         .collect();
     Curve::new(CurveSource {
         head: "Depth by speed".into(),
         x_label: format!("speed, {}", speed_unit.symbol),
-        title: listing("Depth against speed with this line out", &points, speed_unit.symbol, unit.symbol),
-        ..source(settled, stock, run, (0.0, most), points, |_| speed_unit.from_si(settled.speed.0))
+        title: listing(
+            "Depth against speed with this line out",
+            &points,
+            speed_unit.symbol,
+            unit.symbol,
+        ),
+        ..source(settled, stock, run, (0.0, most), points, |_| {
+            speed_unit.from_si(settled.speed.0)
+        })
     })
 }
 
@@ -183,15 +233,24 @@ fn source(
         y_unit: unit.symbol,
         x,
         points,
-        now: run.filter(|_| settled.sound).map(|run| (now(run), unit.from_si(run.rig.depth.0))),
+        now: run
+            .filter(|_| settled.sound)
+            .map(|run| (now(run), unit.from_si(run.rig.depth.0))),
         bottom: unit.from_si(outing.bottom.0),
-        fish: (unit.from_si(outing.fish_depth.0.0), unit.from_si(outing.fish_depth.1.0)),
+        fish: (
+            unit.from_si(outing.fish_depth.0.0),
+            unit.from_si(outing.fish_depth.1.0),
+        ),
         title: String::new(),
     }
 }
 
 fn stretch(blade: &Running) -> Stretch {
-    if blade.state == State::Turning { Stretch::Turning } else { Stretch::NotTurning }
+    if blade.state == State::Turning {
+        Stretch::Turning
+    } else {
+        Stretch::NotTurning
+    }
 }
 
 /// A curve for those who cannot see it: some of its points, read out.
@@ -218,7 +277,12 @@ fn facts(
         // An ounce-force is the weight of an ounce in standard gravity: 0.278 N.
         System::Imperial => format!("{:.1} oz pull", newtons / 0.278_014),
     };
-    let computed = |label, value, from| Fact { label, value, kind: Kind::Computed, from };
+    let computed = |label, value, from| Fact {
+        label,
+        value,
+        kind: Kind::Computed,
+        from,
+    };
     let mut facts = Vec::new();
     if let Some(run) = run {
         const LINE: &str = "steady shape of the line from weight, drag, speed and water";
@@ -230,7 +294,9 @@ fn facts(
             "Over the bottom",
             match run.bottom {
                 Bottom::Clear(by) => depth(by),
-                Bottom::Dragging { touching, .. } => format!("drags; {} just touches", depth(touching)),
+                Bottom::Dragging { touching, .. } => {
+                    format!("drags; {} just touches", depth(touching))
+                }
                 Bottom::Unknown => "not known".into(),
             },
             "deepest point of the line against the water's depth",
@@ -249,8 +315,16 @@ fn facts(
             "angle to the water and tension where the line enters",
         ));
     }
-    facts.push(computed("Blade drag", force(blade.drag.0), "drag coefficient of the family, blade area, speed"));
-    facts.push(computed("Thump", thump(blade), "side force times turns; 1 is a number 4 Colorado at 1.2 mph"));
+    facts.push(computed(
+        "Blade drag",
+        force(blade.drag.0),
+        "drag coefficient of the family, blade area, speed",
+    ));
+    facts.push(computed(
+        "Thump",
+        thump(blade),
+        "side force times turns; 1 is a number 4 Colorado at 1.2 mph",
+    ));
     if let Some(practice) = settled.rig.1.rig.kind.practice() {
         let speed = |value: MetresPerSecond| show(Quantity::Speed, value.0, system);
         facts.push(Fact {
@@ -266,7 +340,11 @@ fn facts(
 fn rise(change: Metres, system: System) -> String {
     let unit = Quantity::Depth.unit(system);
     let figure = unit.from_si(change.0.abs());
-    let way = if change.0 < 0.0 { "shallower" } else { "deeper" };
+    let way = if change.0 < 0.0 {
+        "shallower"
+    } else {
+        "deeper"
+    };
     format!("{figure:.1} {} {way}", unit.symbol)
 }
 

@@ -4,7 +4,7 @@ use crate::forms::{Typed, instant, problem, text};
 use crate::screens::{Context, zone};
 use motilis_core::advice::{Fish, Mood, Sky};
 use motilis_core::book::{Outing, WaterId, limits};
-use motilis_core::units::{Celsius, MILE_PER_HOUR, KILOMETRE_PER_HOUR, Metres, MetresPerSecond};
+use motilis_core::units::{Celsius, KILOMETRE_PER_HOUR, MILE_PER_HOUR, Metres, MetresPerSecond};
 use motilis_view::screens::{Choice, Conditions, Field};
 use motilis_view::units::{Problem, Quantity, System, show};
 use serde::Deserialize;
@@ -44,22 +44,42 @@ impl Figures {
     fn new(raw: &RawConditions, system: System) -> Self {
         use Quantity::{Depth, Speed, Temperature};
         Self {
-            speed: Typed::new(("speed", "Speed"), (Speed, system), limits::SPEED, &raw.speed),
+            speed: Typed::new(
+                ("speed", "Speed"),
+                (Speed, system),
+                limits::SPEED,
+                &raw.speed,
+            ),
             temperature: Typed::new(
                 ("temperature", "Temp."),
                 (Temperature, system),
                 limits::TEMPERATURE,
                 &raw.temperature,
             ),
-            clarity: Typed::new(("clarity", "Clarity"), (Depth, system), limits::CLARITY, &raw.clarity),
-            bottom: Typed::new(("bottom", "Bottom"), (Depth, system), limits::DEPTH, &raw.bottom),
+            clarity: Typed::new(
+                ("clarity", "Clarity"),
+                (Depth, system),
+                limits::CLARITY,
+                &raw.clarity,
+            ),
+            bottom: Typed::new(
+                ("bottom", "Bottom"),
+                (Depth, system),
+                limits::DEPTH,
+                &raw.bottom,
+            ),
             fish_from: Typed::new(
                 ("fish_from", "Fish from"),
                 (Depth, system),
                 limits::FISH_DEPTH,
                 &raw.fish_from,
             ),
-            fish_to: Typed::new(("fish_to", "Fish to"), (Depth, system), limits::FISH_DEPTH, &raw.fish_to),
+            fish_to: Typed::new(
+                ("fish_to", "Fish to"),
+                (Depth, system),
+                limits::FISH_DEPTH,
+                &raw.fish_to,
+            ),
             wanted_depth: Typed::new(
                 ("wanted_depth", "Rig at"),
                 (Depth, system),
@@ -116,9 +136,18 @@ impl Lists {
         });
         Self {
             water: water.collect(),
-            sky: Choice::list(Sky::ALL.iter().map(|sky| (sky.key(), sky.name())), outing.sky.key()),
-            fish: Choice::list(Fish::ALL.iter().map(|fish| (fish.key(), fish.name())), outing.fish.key()),
-            mood: Choice::list(Mood::ALL.iter().map(|mood| (mood.key(), mood.name())), outing.mood.key()),
+            sky: Choice::list(
+                Sky::ALL.iter().map(|sky| (sky.key(), sky.name())),
+                outing.sky.key(),
+            ),
+            fish: Choice::list(
+                Fish::ALL.iter().map(|fish| (fish.key(), fish.name())),
+                outing.fish.key(),
+            ),
+            mood: Choice::list(
+                Mood::ALL.iter().map(|mood| (mood.key(), mood.name())),
+                outing.mood.key(),
+            ),
         }
     }
 }
@@ -134,8 +163,14 @@ pub(super) fn shown(context: &Context) -> Conditions {
     figures.fish_from.fill(outing.fish_depth.0.0);
     figures.fish_to.fill(outing.fish_depth.1.0);
     figures.wanted_depth.fill(outing.wanted_depth.0);
-    let started = context.local(outing.started).strftime("%Y-%m-%d %H:%M").to_string();
-    figures.into_conditions(text("started", "Date and hour", &started), Lists::new(context, outing))
+    let started = context
+        .local(outing.started)
+        .strftime("%Y-%m-%d %H:%M")
+        .to_string();
+    figures.into_conditions(
+        text("started", "Date and hour", &started),
+        Lists::new(context, outing),
+    )
 }
 
 /// The conditions that a form asks for.
@@ -146,8 +181,16 @@ pub(super) fn read(raw: &RawConditions, context: &Context) -> Result<Outing, Box
     let now = &context.outing;
     let mut figures = Figures::new(raw, context.system);
     let water = raw.water.parse().map_or(now.water, WaterId);
-    let water = if context.waters.iter().any(|(id, _)| *id == water) { water } else { now.water };
-    let body = context.waters.iter().find(|(id, _)| *id == water).map_or(&context.water, |(_, body)| body);
+    let water = if context.waters.iter().any(|(id, _)| *id == water) {
+        water
+    } else {
+        now.water
+    };
+    let body = context
+        .waters
+        .iter()
+        .find(|(id, _)| *id == water)
+        .map_or(&context.water, |(_, body)| body);
     let mut started = text("started", "Date and hour", &raw.started);
     let at = instant(&raw.started, &zone(body)).unwrap_or_else(|problem| {
         started.problem = Some(problem);
@@ -169,7 +212,11 @@ pub(super) fn read(raw: &RawConditions, context: &Context) -> Result<Outing, Box
         mood: Mood::from_key(&raw.mood).unwrap_or(now.mood),
         wanted_depth: Metres(figures.wanted_depth.or(now.wanted_depth.0)),
     };
-    let sound = started.problem.is_none() && figures.all().iter().all(|typed| typed.field.problem.is_none());
+    let sound = started.problem.is_none()
+        && figures
+            .all()
+            .iter()
+            .all(|typed| typed.field.problem.is_none());
     if sound {
         // Each figure is sound alone; now whether they agree.
         let Err(error) = outing.check() else {
@@ -181,22 +228,28 @@ pub(super) fn read(raw: &RawConditions, context: &Context) -> Result<Outing, Box
             }
         }
     }
-    Err(Box::new(figures.into_conditions(started, Lists::new(context, &outing))))
+    Err(Box::new(
+        figures.into_conditions(started, Lists::new(context, &outing)),
+    ))
 }
 
 /// The sentence about figures that do not agree, with the depth it is about.
 fn whole(error: &motilis_core::Error, outing: &Outing, system: System) -> Problem {
     let bottom = show(Quantity::Depth, outing.bottom.0, system);
     let Problem(sentence) = problem(error);
-    Problem(format!("{} (bottom {bottom}).", sentence.trim_end_matches('.')))
+    Problem(format!(
+        "{} (bottom {bottom}).",
+        sentence.trim_end_matches('.')
+    ))
 }
 
 /// A tenth of the unit shown faster or slower, where a stepper was pressed; never below zero.
 pub(in crate::screens) fn stepped(speed: f64, step: &str, system: System) -> MetresPerSecond {
-    let tenth = 0.1 * match system {
-        System::Imperial => MILE_PER_HOUR.0,
-        System::Metric => KILOMETRE_PER_HOUR.0,
-    };
+    let tenth = 0.1
+        * match system {
+            System::Imperial => MILE_PER_HOUR.0,
+            System::Metric => KILOMETRE_PER_HOUR.0,
+        };
     let steps = match step {
         "1" => 1.0,
         "-1" => -1.0,

@@ -22,12 +22,16 @@ pub(super) fn today(
     let (outing, system) = (&context.outing, context.system);
     let day = outing.day(context.water.salt);
     let mut calls = judged(&day, boxed)?;
-    calls.sort_by(|(a, a_rig), (b, b_rig)| {
-        before((a, &a_rig.1.rig.name), (b, &b_rig.1.rig.name))
-    });
+    calls.sort_by(|(a, a_rig), (b, b_rig)| before((a, &a_rig.1.rig.name), (b, &b_rig.1.rig.name)));
     let rule = SpeedRule::new(day.speed, system);
-    let working = calls.iter().filter(|(call, _)| call.verdict != Verdict::Cannot).count();
-    let rows = calls.iter().map(|(call, rig)| row(call, rig, &rule, &day, system)).collect();
+    let working = calls
+        .iter()
+        .filter(|(call, _)| call.verdict != Verdict::Cannot)
+        .count();
+    let rows = calls
+        .iter()
+        .map(|(call, rig)| row(call, rig, &rule, &day, system))
+        .collect();
     Ok(Today {
         frame: context.frame(Screen::Today, theme, "/today"),
         outings: context.outing_choices(),
