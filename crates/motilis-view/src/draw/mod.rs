@@ -9,6 +9,7 @@ mod kit;
 mod rig;
 mod side_view;
 mod speed_rule;
+mod timeline;
 
 pub use blade::{Outline, outline};
 pub use column::{ColumnSource, WaterColumn};
@@ -17,3 +18,4 @@ pub use kit::{Path, Px, Scale, Tick, Washes, ticks};
 pub use rig::RigSketch;
 pub use side_view::{SideSource, SideView};
 pub use speed_rule::{SpeedBar, SpeedRule};
+pub use timeline::{Happening, Timeline, TimelineSource};

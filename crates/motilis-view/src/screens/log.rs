@@ -1,4 +1,5 @@
 use super::{Choice, Field, Frame};
+use crate::draw::Timeline;
 use askama::Template;
 
 /// What happened on the outing.
@@ -17,6 +18,8 @@ pub struct Log {
     pub note: Field,
     /// What was just done, and how to take it back.
     pub notice: Option<Notice>,
+    /// The outing on its hours, for a desk and for a phone.
+    pub timeline: Option<(Timeline, Timeline)>,
     /// The entries, newest first.
     pub entries: Vec<Entry>,
     /// Cautions that apply.

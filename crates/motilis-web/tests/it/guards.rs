@@ -88,6 +88,21 @@ fn pages_run_nothing_but_what_ships() {
 }
 
 #[test]
+fn every_drawing_says_in_words_what_it_shows() {
+    let server = TestServer::start();
+    for path in ["/today", "/tank", "/log"] {
+        let page = server.get(path);
+        let drawings = page.count("svg:not([aria-hidden])");
+        assert!(drawings > 1, "{path}");
+        assert_eq!(
+            page.count("svg[role=img][aria-label]:not([aria-label=''])"),
+            drawings,
+            "{path}"
+        );
+    }
+}
+
+#[test]
 fn files_are_kept_under_the_address_of_their_build_only() {
     let server = TestServer::start();
     let address = server

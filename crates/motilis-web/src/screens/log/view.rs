@@ -4,8 +4,9 @@ use super::{Ask, form, on_line};
 use crate::Error;
 use crate::forms::text;
 use crate::screens::Context;
-use motilis_core::book::{Event, EventKind, RigId};
+use motilis_core::book::{Event, EventId, EventKind, RigId};
 use motilis_store::{Connection, events, outings, rigs};
+use motilis_view::draw::{Happening, Timeline, TimelineSource};
 use motilis_view::screens::{Entry, EntryForm, Field, Log, Notice, Running, Screen, Theme};
 use motilis_view::units::{Problem, Quantity, System, show, show_fraction};
 use motilis_view::words;
@@ -53,6 +54,7 @@ pub(super) fn log(
     let running = running(connection, &context)?;
     let notice = notice(ask, &events, &context, &names);
     let headline = headline(&events);
+    let timeline = timelines(&events, &context);
     let entries = events
         .iter()
         .map(|(id, event)| {
@@ -72,6 +74,7 @@ pub(super) fn log(
         running,
         note: extra.note.unwrap_or_else(|| text("note", "Note", "")),
         notice,
+        timeline,
         entries,
         cautions: words::cautions_of_day(&context.outing, context.system),
     })
@@ -80,7 +83,7 @@ pub(super) fn log(
 /// Names of the rigs that the entries speak of, deleted ones too.
 fn names(
     connection: &Connection,
-    events: &[(motilis_core::book::EventId, Event)],
+    events: &[(EventId, Event)],
 ) -> Result<HashMap<RigId, String>, Error> {
     let mut names = HashMap::new();
     for line in events.iter().filter_map(|(_, event)| event.line) {
@@ -108,7 +111,47 @@ fn running(connection: &Connection, context: &Context) -> Result<Option<Running>
     }))
 }
 
-fn headline(events: &[(motilis_core::book::EventId, Event)]) -> String {
+/// Longest stretch after the start that counts as the outing's own hours.
+const OUTING_SECONDS: i64 = 30 * 3_600;
+/// Sizes of the timeline: on a desk, on a phone.
+const WIDE: (f64, f64) = (1_230.0, 180.0);
+const NARROW: (f64, f64) = (390.0, 170.0);
+
+/// The outing on its hours; entries written down days later are left to the list.
+fn timelines(events: &[(EventId, Event)], context: &Context) -> Option<(Timeline, Timeline)> {
+    let outing = &context.outing;
+    let midnight = context
+        .local(outing.started)
+        .start_of_day()
+        .ok()?
+        .timestamp()
+        .as_second();
+    let happenings: Vec<Happening> = events
+        .iter()
+        .filter(|(_, event)| {
+            let after = event.at.as_second() - outing.started.as_second();
+            (-3_600..=OUTING_SECONDS).contains(&after)
+        })
+        .filter_map(|(_, event)| {
+            Some(Happening {
+                second: (event.at.as_second() - midnight) as f64,
+                depth: event.line?.depth,
+                mark: event.kind.key(),
+            })
+        })
+        .collect();
+    let draw = |size| {
+        Timeline::new(&TimelineSource {
+            happenings: &happenings,
+            bottom: outing.bottom,
+            system: context.system,
+            size,
+        })
+    };
+    Some((draw(WIDE)?, draw(NARROW)?))
+}
+
+fn headline(events: &[(EventId, Event)]) -> String {
     let count = |kind| {
         events
             .iter()
@@ -123,7 +166,7 @@ fn headline(events: &[(motilis_core::book::EventId, Event)]) -> String {
 
 fn notice(
     ask: &Ask,
-    events: &[(motilis_core::book::EventId, Event)],
+    events: &[(EventId, Event)],
     context: &Context,
     names: &HashMap<RigId, String>,
 ) -> Option<Notice> {
