@@ -1,8 +1,8 @@
 //! Who may ask: this machine's own pages, under this machine's own names.
 //!
 //! A page of another site can make a browser send requests here. Such a request carries a foreign
-//! `Origin`, or reaches us under a foreign name that was pointed at this machine (DNS rebinding). Both
-//! are refused, on every request that can change anything.
+//! `Origin`, or reaches us under a foreign name that was pointed at this machine (DNS rebinding). The
+//! first is refused on every request that can change anything, the second always: it could read, too.
 
 use crate::Error;
 use actix_web::ResponseError;
@@ -43,20 +43,18 @@ impl Hosts {
 const POLICY: &str = "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data:; \
      font-src 'self'; connect-src 'self'; form-action 'self'; base-uri 'none'; frame-ancestors 'none'";
 
-/// Refuses foreign hosts and origins on every change.
-pub(crate) async fn changes<B: MessageBody + 'static>(
+/// Refuses foreign hosts, and foreign origins on every change.
+pub(crate) async fn strangers<B: MessageBody + 'static>(
     request: ServiceRequest,
     next: Next<B>,
 ) -> Result<ServiceResponse<EitherBody<B>>, actix_web::Error> {
-    if !matches!(*request.method(), Method::GET | Method::HEAD) {
-        let hosts = request
-            .app_data::<Data<Hosts>>()
-            .map(|hosts| hosts.as_ref().clone());
-        if let Err(error) = check(&request, &hosts.unwrap_or_default()) {
-            return Ok(request
-                .into_response(error.error_response())
-                .map_into_right_body());
-        }
+    let hosts = request
+        .app_data::<Data<Hosts>>()
+        .map(|hosts| hosts.as_ref().clone());
+    if let Err(error) = check(&request, &hosts.unwrap_or_default()) {
+        return Ok(request
+            .into_response(error.error_response())
+            .map_into_right_body());
     }
     Ok(next.call(request).await?.map_into_left_body())
 }
@@ -78,8 +76,11 @@ fn check(request: &ServiceRequest, hosts: &Hosts) -> Result<(), Error> {
     let host = text(header::HOST)?.unwrap_or_default();
     if !hosts.allows(host) {
         return Err(Error::Forbidden(
-            "this server changes nothing under that name; open it by its address, or start it with --host NAME".into(),
+            "this server does not answer under that name; open it by its address, or start it with --host NAME".into(),
         ));
+    }
+    if matches!(*request.method(), Method::GET | Method::HEAD) {
+        return Ok(());
     }
     if let Some(origin) = text(header::ORIGIN)? {
         let authority = origin.split_once("://").map(|(_, authority)| authority);

@@ -39,7 +39,7 @@ pub fn bind(app: App, hosts: Hosts, address: impl ToSocketAddrs) -> io::Result<S
             .app_data(app.clone())
             .app_data(hosts.clone())
             // The last one wrapped sees a request first.
-            .wrap(from_fn(guard::changes))
+            .wrap(from_fn(guard::strangers))
             .wrap(from_fn(error::pages))
             .wrap(from_fn(guard::headers))
             .wrap(Compress::default())

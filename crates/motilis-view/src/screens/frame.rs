@@ -155,6 +155,15 @@ pub struct Field {
 }
 
 impl Field {
+    /// The places of the sentences beside some fields, as a list for the live update.
+    pub(super) fn problem_places(fields: &[&Self]) -> String {
+        let places: Vec<String> = fields
+            .iter()
+            .map(|field| format!("#problem-{}", field.name))
+            .collect();
+        places.join(",")
+    }
+
     /// The sentence beside it; empty when nothing is wrong.
     pub fn sentence(&self) -> &str {
         self.problem

@@ -1,6 +1,5 @@
 use super::{Choice, Field, Frame};
 use crate::draw::{Curve, RigSketch, SideView, SpeedBar, SpeedRule};
-use crate::units::Figure;
 use askama::Template;
 
 /// One rig on its line.
@@ -15,8 +14,6 @@ pub struct Tank {
     pub kind: String,
     /// What can be changed.
     pub form: TankForm,
-    /// Speed shown large.
-    pub speed: Figure,
     /// Class of the state: `works`, `watch` or `cannot`.
     pub verdict: &'static str,
     /// Symbol of the blade's state.
@@ -104,13 +101,9 @@ impl TankForm {
         fields
     }
 
+    /// The parts of the page beside the drawing that change with the fields.
     fn live(&self) -> String {
-        let problems: Vec<String> = self
-            .fields()
-            .iter()
-            .map(|field| format!("#problem-{}", field.name))
-            .collect();
-        problems.join(",")
+        format!("#run-figures,{}", Field::problem_places(&self.fields()))
     }
 }
 
@@ -143,5 +136,5 @@ pub struct Fact {
     /// Its kind.
     pub kind: Kind,
     /// What it was computed from.
-    pub from: &'static str,
+    pub from: String,
 }

@@ -75,12 +75,7 @@ impl Conditions {
 
     /// The parts of the page beside the calls that change with the conditions.
     fn live(&self) -> String {
-        let problems: Vec<String> = self
-            .fields()
-            .iter()
-            .map(|field| format!("#problem-{}", field.name))
-            .collect();
-        format!("#column,#where,{}", problems.join(","))
+        format!("#column,#where,{}", Field::problem_places(&self.fields()))
     }
 }
 

@@ -29,6 +29,15 @@ fn a_change_is_taken_from_our_own_pages_only(
 }
 
 #[test]
+fn nothing_is_told_under_a_foreign_name() {
+    let server = TestServer::start();
+    let refused = server.get_as("evil.example", "/log");
+    assert_eq!(refused.status, 403);
+    assert!(!refused.body.contains("Tamarin"));
+    assert_eq!(server.get_as("heron.local:8620", "/log").status, 200);
+}
+
+#[test]
 fn every_change_has_the_guard() {
     let server = TestServer::start();
     let before = server.contents();

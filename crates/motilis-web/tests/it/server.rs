@@ -75,6 +75,12 @@ impl TestServer {
         Self::page(self.agent.get(format!("{}{path}", self.address)).call())
     }
 
+    /// `GET` under another name.
+    pub fn get_as(&self, host: &str, path: &str) -> Page {
+        let request = self.agent.get(format!("{}{path}", self.address));
+        Self::page(request.header("host", host).call())
+    }
+
     /// `POST` of a form.
     pub fn post(&self, path: &str, form: &[(&str, &str)]) -> Page {
         let request = self.agent.post(format!("{}{path}", self.address));

@@ -5,7 +5,7 @@ use super::form::Settled;
 use crate::Error;
 use crate::screens::today::verdict;
 use motilis_core::advice::Verdict;
-use motilis_core::blade::{Running, State};
+use motilis_core::blade::{LATERAL_LINE, Running, State};
 use motilis_core::line::{Bottom, Line, Run, Start};
 use motilis_core::units::{Hertz, KILOMETRE_PER_HOUR, MILE_PER_HOUR, Metres, MetresPerSecond};
 use motilis_view::draw::{Curve, CurveSource, RigSketch, SideSource, SideView, SpeedRule, Stretch};
@@ -78,7 +78,6 @@ pub(super) fn tank(
             rig.kind.name(),
             words::weight(&settled.in_use, system)
         ),
-        speed: show(Quantity::Speed, settled.speed.0, system),
         verdict: verdict(verdict_of),
         glyph: blade.state.key(),
         state: words::state(blade.state),
@@ -277,11 +276,11 @@ fn facts(
         // An ounce-force is the weight of an ounce in standard gravity: 0.278 N.
         System::Imperial => format!("{:.1} oz pull", newtons / 0.278_014),
     };
-    let computed = |label, value, from| Fact {
+    let computed = |label, value, from: &str| Fact {
         label,
         value,
         kind: Kind::Computed,
-        from,
+        from: from.to_owned(),
     };
     let mut facts = Vec::new();
     if let Some(run) = run {
@@ -323,7 +322,10 @@ fn facts(
     facts.push(computed(
         "Thump",
         thump(blade),
-        "side force times turns; 1 is a number 4 Colorado at 1.2 mph",
+        &format!(
+            "side force times turns; 1.0 is a number 4 Colorado at 1.2 mph. Fish feel some {:.0}–{:.0} Hz best (published range, from memory)",
+            LATERAL_LINE.0.0, LATERAL_LINE.1.0
+        ),
     ));
     if let Some(practice) = settled.rig.1.rig.kind.practice() {
         let speed = |value: MetresPerSecond| show(Quantity::Speed, value.0, system);
@@ -331,7 +333,7 @@ fn facts(
             label: "Practice runs it at",
             value: format!("{}–{}", speed(practice.from).value, speed(practice.to)),
             kind: Kind::Practice,
-            from: "what trollers run this kind of rig at; no source",
+            from: "what trollers run this kind of rig at; no source".to_owned(),
         });
     }
     facts

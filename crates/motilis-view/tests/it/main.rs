@@ -1,0 +1,227 @@
+//! Drawings and words, rendered without a server.
+
+use askama::Template;
+use motilis_core::advice::{Day, Fish, Mood, Sky, call};
+use motilis_core::blade::{Blade, Family, State};
+use motilis_core::line::{Line, LineSetup, Run, Start, Surroundings};
+use motilis_core::rig::{
+    Bait, BeadMaterial, Colour, Finish, Hook, HookSize, HookStyle, Kind, Mount, Part, Rig,
+};
+use motilis_core::tackle::{LineMaterial, LineStock, Weight, WeightMaterial};
+use motilis_core::units::{Celsius, FOOT, MILE_PER_HOUR, MILLIMETRE, Metres, OUNCE};
+use motilis_core::water::Water;
+use motilis_view::draw::{ColumnSource, RigSketch, SideSource, SideView, SpeedRule, WaterColumn};
+use motilis_view::units::System;
+use motilis_view::words;
+use rstest::rstest;
+
+fn harness() -> Rig {
+    let hook = Part::Hook(Hook {
+        style: HookStyle::Octopus,
+        size: HookSize::number(2).unwrap(),
+    });
+    let parts = vec![
+        Part::Swivel {
+            ball_bearing: false,
+        },
+        Part::Blade {
+            blade: Blade::of_size(Family::Colorado, 4.0).unwrap(),
+            finish: Finish {
+                colour: Colour::Brass,
+                hammered: true,
+            },
+            bend: None,
+        },
+        Part::Beads {
+            count: 5,
+            diameter: 6.0 * MILLIMETRE,
+            material: BeadMaterial::Plastic,
+            colour: Colour::Chartreuse,
+        },
+        hook,
+        hook,
+        Part::Bait(Bait::Crawler),
+    ];
+    Rig::new(
+        "Tamarin two-hook",
+        Kind::CrawlerHarness,
+        Mount::Leader(0.39 * MILLIMETRE),
+        parts,
+    )
+    .unwrap()
+}
+
+fn bouncer() -> LineSetup {
+    LineSetup {
+        name: "Light bouncer rod".into(),
+        start: Start::RodTip { height: 5.0 * FOOT },
+        main: LineStock::of_test(LineMaterial::Nylon, 10).unwrap(),
+        weight: Some(Weight::BottomBouncer(OUNCE, WeightMaterial::Lead)),
+        leader: LineStock::of_test(LineMaterial::Nylon, 12).unwrap(),
+        lead: 5.0 * FOOT,
+        strum: 1.2,
+        reel: 300.0 * FOOT,
+    }
+}
+
+fn run(out: Metres) -> Run {
+    let here = Surroundings {
+        water: Water::fresh(Celsius(14.4)).unwrap(),
+        temperature: Celsius(14.4),
+        bottom: Some(27.0 * FOOT),
+    };
+    let (rig, setup) = (harness(), bouncer());
+    Line::new(&rig, &setup, here)
+        .unwrap()
+        .run(1.2 * MILE_PER_HOUR, out)
+        .unwrap()
+}
+
+fn side(run: Option<&Run>, system: System, stretched: bool) -> String {
+    SideView::new(&SideSource {
+        run,
+        tip_height: 5.0 * FOOT,
+        board: false,
+        bottom: 27.0 * FOOT,
+        clarity: 7.0 * FOOT,
+        fish: (20.0 * FOOT, 25.0 * FOOT),
+        system,
+        size: if stretched {
+            (390.0, 400.0)
+        } else {
+            (860.0, 430.0)
+        },
+        stretched,
+    })
+    .render()
+    .unwrap()
+}
+
+/// Numbers of an SVG attribute, in order.
+fn numbers(path: &str) -> Vec<f64> {
+    path.split(|c: char| !(c.is_ascii_digit() || c == '.' || c == '-'))
+        .filter_map(|number| number.parse().ok())
+        .collect()
+}
+
+fn path_of(svg: &str, class: &str) -> Vec<(f64, f64)> {
+    let end = svg.find(&format!("\" class=\"{class}\"")).unwrap();
+    let start = svg[..end].rfind("d=\"").unwrap() + 3;
+    numbers(&svg[start..end])
+        .chunks(2)
+        .map(|point| (point[0], point[1]))
+        .collect()
+}
+
+#[test]
+fn the_side_view_is_to_scale() {
+    let run = run(68.0 * FOOT);
+    let curve = path_of(&side(Some(&run), System::Imperial, false), "towed");
+    let (entry, rig) = (curve[0], curve[curve.len() - 1]);
+    let drawn = (rig.0 - entry.0) / (rig.1 - entry.1);
+    let computed = run.rig.run / run.rig.depth;
+    assert!((drawn / computed - 1.0).abs() < 0.01, "{drawn} {computed}");
+    // A weighted line is steep at the weight and flattens towards the surface.
+    let slope = |a: (f64, f64), b: (f64, f64)| (b.1 - a.1) / (b.0 - a.0);
+    let weight = curve.len() - 8;
+    assert!(slope(curve[0], curve[3]) < slope(curve[weight - 6], curve[weight - 3]));
+}
+
+#[test]
+fn a_stretched_view_says_by_how_much() {
+    let run = run(68.0 * FOOT);
+    assert!(side(Some(&run), System::Metric, true).contains("depths drawn"));
+    assert!(!side(Some(&run), System::Metric, false).contains("depths drawn"));
+}
+
+#[test]
+fn a_view_tells_in_words_what_it_shows() {
+    let run = run(120.0 * FOOT);
+    let text = side(Some(&run), System::Imperial, false);
+    assert!(text.contains("With 120 ft out the rig runs at") && text.contains("The line drags"));
+    assert!(side(None, System::Imperial, false).contains("Side view to scale, bottom at 27 ft."));
+}
+
+#[rstest]
+#[case(System::Imperial, "rig at 22 ft", "walleye 20–25 ft")]
+#[case(System::Metric, "rig at 6.7 m", "walleye 6.1–7.6 m")]
+fn the_column_speaks_the_boats_units(
+    #[case] system: System,
+    #[case] rig: &str,
+    #[case] fish: &str,
+) {
+    let column = WaterColumn::new(&ColumnSource {
+        bottom: 27.0 * FOOT,
+        clarity: 7.0 * FOOT,
+        fish: (20.0 * FOOT, 25.0 * FOOT),
+        fish_name: "walleye",
+        wanted: 22.0 * FOOT,
+        temperature: "58 °F".into(),
+        system,
+    })
+    .render()
+    .unwrap();
+    assert!(column.contains(rig) && column.contains(fish), "{column}");
+}
+
+#[test]
+fn a_sketch_turns_its_blade_when_it_turns() {
+    let turning = RigSketch::new(&harness(), State::Turning).render().unwrap();
+    let hanging = RigSketch::new(&harness(), State::Stalled).render().unwrap();
+    assert!(!turning.contains("rotate(") && hanging.contains("rotate("));
+    assert_eq!(turning.matches("class=\"hook\"").count(), 2);
+    assert_eq!(turning.matches("f-ch").count(), 5);
+    assert!(turning.contains("hammered"));
+}
+
+#[test]
+fn drawings_hold_no_style_and_no_number_that_is_none() {
+    let run = run(68.0 * FOOT);
+    let rule = SpeedRule::new(1.2 * MILE_PER_HOUR, System::Imperial);
+    for svg in [
+        side(Some(&run), System::Imperial, false),
+        rule.render().unwrap(),
+    ] {
+        assert!(!svg.contains("style=") && !svg.contains("NaN") && !svg.contains("inf"));
+    }
+}
+
+#[rstest]
+#[case(0.3, "Blade hangs at this speed. Needs 1.0 mph or more.")]
+#[case(1.2, "140 turns a minute; practice runs it at 1.0–1.5 mph.")]
+#[case(
+    3.0,
+    "Blows out at this speed. Hold 1.9 mph or less, or take narrower blades."
+)]
+fn a_reason_is_one_plain_sentence(#[case] mph: f64, #[case] sentence: &str) {
+    let day = Day {
+        speed: mph * MILE_PER_HOUR,
+        temperature: Celsius(14.4),
+        salt: false,
+        clarity: 7.0 * FOOT,
+        sky: Sky::Cloud,
+        fish: Fish::Walleye,
+        mood: Mood::Neutral,
+        bottom: 27.0 * FOOT,
+        wanted_depth: 22.0 * FOOT,
+    };
+    let (rig, setup) = (harness(), bouncer());
+    let call = call(&day, &rig, &setup).unwrap();
+    assert_eq!(
+        words::reason(&call, &rig, day.speed, System::Imperial),
+        sentence
+    );
+    assert_eq!(
+        words::parts(&rig),
+        "Colorado 26 mm, hammered brass, 2 × octopus 2, crawler"
+    );
+    assert_eq!(
+        words::weight(&setup, System::Imperial),
+        "1 oz bottom bouncer"
+    );
+    assert!(
+        words::caution_of_setup(&setup)
+            .unwrap()
+            .starts_with("Lead:")
+    );
+}
