@@ -134,6 +134,16 @@ fn the_tank_is_a_function_of_its_address() {
 }
 
 #[test]
+fn a_figure_that_cannot_be_read_leaves_the_tank_without_an_answer() {
+    let server = TestServer::start();
+    let page = server.get("/tank?rig=1&was_rig=1&setup=1&was_setup=1&speed=fast&out=68&weight=1&lead=5&line=nylon-10&depth=22");
+    assert_eq!(page.status, 422);
+    assert_eq!(page.attribute("#speed", "value"), "fast");
+    assert!(page.text(".state").starts_with("Not known"));
+    assert!(!page.text(".facts").contains("Rig runs at"));
+}
+
+#[test]
 fn a_wanted_depth_fills_in_the_line() {
     let server = TestServer::start();
     let page = server.get("/tank?rig=1&was_rig=1&setup=1&was_setup=1&speed=1.2&out=10&weight=1&lead=5&line=nylon-10&depth=22&set=depth");

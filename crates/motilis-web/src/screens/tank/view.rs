@@ -80,8 +80,16 @@ pub(super) fn tank(
         ),
         verdict: verdict(verdict_of),
         glyph: blade.state.key(),
-        state: words::state(blade.state),
-        turns: turns(&blade, window.holds(settled.speed), system),
+        state: if settled.sound {
+            words::state(blade.state)
+        } else {
+            "Not known"
+        },
+        turns: if settled.sound {
+            turns(&blade, inside, system)
+        } else {
+            "until the marked field can be read".to_owned()
+        },
         bar: rule.bar(window, settled.speed, system),
         rule,
         side: side(WIDE),
