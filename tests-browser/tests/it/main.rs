@@ -224,10 +224,17 @@ async fn the_tank_answers_while_a_figure_is_typed() {
             .await?
             .unwrap();
         assert!(words.contains("The line drags"), "{words}");
-        // Another rig brings its own line.
+        // Another rig brings its own line and keeps the speed.
+        visit.fill("#speed", "1.4").await?;
+        visit.until(".speed-rule", "1.4").await?;
         visit.find("#rig").await?.send_keys("Orrin magnum").await?;
         visit.until("#tank-head", "downrigger ball").await?;
-        visit.until("label[for=out]", "Cable out").await
+        visit.until("label[for=out]", "Cable out").await?;
+        assert_eq!(
+            visit.find("#speed").await?.prop("value").await?.as_deref(),
+            Some("1.4")
+        );
+        Ok(())
     })
     .await;
 }
