@@ -5,7 +5,7 @@
 //! - [`blade`]: one spinner blade in moving water, from its start to roll-over;
 //! - [`rig`]: an ordered stack of parts with a blade, as the line feels it;
 //! - [`towline`]: the steady shape of a towed line with point loads;
-//! - [`line`]: a rig on a rod's line set-up at a speed, that is, one line out behind the boat.
+//! - [`mod@line`]: a rig on a rod's line set-up at a speed, that is, one line out behind the boat.
 //!
 //! [`advice`] judges lines against the conditions of an outing. [`tackle`] holds the catalogue of
 //! line materials and weights, [`water`] the properties of fresh and salt water, [`units`] the
