@@ -152,7 +152,12 @@ impl RigSketch {
         let room = (AXIS - CLEVIS - 6.0) / blade.width.0;
         let scale = scale.min(96.0 / 25.4 * 1_000.0).min(room);
         let px = |metres: f64| Px(12.0 + metres * scale);
-        let lift = 0.5 * blade.width.0 * scale + CLEVIS;
+        // A blade that does not turn hangs below the shaft.
+        let lift = if state == State::Turning {
+            0.5 * blade.width.0 * scale + CLEVIS
+        } else {
+            -CLEVIS
+        };
         let blades = layout.blades.iter().map(|(x, _)| {
             let shape = outline(blade, scale);
             let hole = shape.hole.0.0;

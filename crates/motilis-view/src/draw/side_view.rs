@@ -174,6 +174,11 @@ impl SideView {
     }
 }
 
+/// A computed depth, or the bottom's where the line would run below it.
+fn on_paper(depth: Metres, source: &SideSource<'_>) -> Metres {
+    Metres(depth.0.min(source.bottom.0))
+}
+
 /// Horizontal and vertical part of the straight piece in the air, m.
 fn air_piece(run: &Run, tip_height: Metres) -> (f64, f64) {
     (run.air.0 * run.angle.0.cos(), tip_height.0)
@@ -217,7 +222,7 @@ fn drawn(
         rig,
         tip,
         tag,
-        depth: depth(run.rig.depth).to_string(),
+        depth: depth(on_paper(run.rig.depth, source)).to_string(),
         out: format!("back {}", depth(run.out)),
         warning,
     }
@@ -229,7 +234,7 @@ fn title(source: &SideSource<'_>, depth: impl Fn(Metres) -> crate::units::Figure
         return water;
     };
     let weight = run.weight.map_or(String::new(), |weight| {
-        format!(", its weight at {}", depth(weight.depth))
+        format!(", its weight at {}", depth(on_paper(weight.depth, source)))
     });
     let bottom = match run.bottom {
         Bottom::Dragging { too_much, .. } => {
@@ -241,7 +246,7 @@ fn title(source: &SideSource<'_>, depth: impl Fn(Metres) -> crate::units::Figure
     format!(
         "{water} With {} out the rig runs at {}, {} behind{weight}.{bottom}",
         depth(run.out),
-        depth(run.rig.depth),
+        depth(on_paper(run.rig.depth, source)),
         depth(Metres(run.rig.run.0 + run.air.0 * run.angle.0.cos())),
     )
 }

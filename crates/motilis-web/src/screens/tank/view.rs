@@ -293,8 +293,15 @@ fn facts(
     let mut facts = Vec::new();
     if let Some(run) = run {
         const LINE: &str = "steady shape of the line from weight, drag, speed and water";
-        facts.push(computed("Rig runs at", depth(run.rig.depth), LINE));
-        if let Some(weight) = run.weight {
+        let drags = matches!(run.bottom, Bottom::Dragging { .. });
+        // Below the bottom the computed depth means nothing.
+        let runs_at = if drags {
+            "on the bottom".to_owned()
+        } else {
+            depth(run.rig.depth)
+        };
+        facts.push(computed("Rig runs at", runs_at, LINE));
+        if let Some(weight) = run.weight.filter(|_| !drags) {
             facts.push(computed("Weight at", depth(weight.depth), LINE));
         }
         facts.push(computed(
@@ -309,7 +316,7 @@ fn facts(
             "deepest point of the line against the water's depth",
         ));
         let tenth = line.sensitivity(settled.speed, settled.out);
-        if let Ok(change) = tenth {
+        if let Some(change) = tenth.ok().filter(|_| !drags) {
             facts.push(computed(
                 "0.1 mph more",
                 rise(change, system),
