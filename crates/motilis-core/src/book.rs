@@ -26,6 +26,12 @@ ids! {
     WaterId
     /// Names a rig in the data file.
     RigId
+    /// Names a part of the box.
+    PartId
+    /// Names a made-up rig of the box.
+    MadeId
+    /// Names something that was done with the box.
+    DeedId
     /// Names a line set-up in the data file.
     SetupId
     /// Names an outing in the data file.

@@ -40,9 +40,13 @@ pub(crate) use keyed;
 #[cfg(test)]
 mod tests {
     use crate::advice::{Fish, Mood, Sky};
+    use crate::bench::{Caution, Level, Tool};
     use crate::blade::{Family, State};
     use crate::book::EventKind;
-    use crate::rig::{Bait, BeadMaterial, Colour, Dressing, HookStyle, Kind};
+    use crate::rig::{
+        AttractorStyle, Bait, BeadStyle, BodyShape, ClevisStyle, Colour, Dressing, HookStyle, Kind,
+        Knot, Material, Setting, Spacing, SwivelStyle,
+    };
     use crate::tackle::{DiverSize, LineMaterial, WeightMaterial};
 
     #[test]
@@ -51,7 +55,18 @@ mod tests {
         State::assert_keys_lead_back();
         Kind::assert_keys_lead_back();
         HookStyle::assert_keys_lead_back();
-        BeadMaterial::assert_keys_lead_back();
+        Level::assert_keys_lead_back();
+        Tool::assert_keys_lead_back();
+        Caution::assert_keys_lead_back();
+        Material::assert_keys_lead_back();
+        ClevisStyle::assert_keys_lead_back();
+        BeadStyle::assert_keys_lead_back();
+        BodyShape::assert_keys_lead_back();
+        SwivelStyle::assert_keys_lead_back();
+        AttractorStyle::assert_keys_lead_back();
+        Spacing::assert_keys_lead_back();
+        Knot::assert_keys_lead_back();
+        Setting::assert_keys_lead_back();
         Dressing::assert_keys_lead_back();
         Bait::assert_keys_lead_back();
         Colour::assert_keys_lead_back();

@@ -24,6 +24,7 @@
 //! ```
 
 pub mod advice;
+pub mod bench;
 pub mod blade;
 pub mod book;
 mod error;

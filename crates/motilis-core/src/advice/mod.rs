@@ -140,7 +140,7 @@ fn judge(
         State::RollingOver => {
             let reason = Reason::RollsOver {
                 above: window.to.unwrap_or(day.speed),
-                twists_line: matches!(rig.mount, crate::rig::Mount::Wire(_)),
+                twists_line: rig.stack().mount.is_wire(),
             };
             return (Verdict::Cannot, reason);
         }

@@ -65,7 +65,7 @@ pub(super) fn all(day: &Day, rig: &Rig, blade: &Running) -> Vec<Scored> {
         (Rule::Speed, speed(day, rig)),
         (
             Rule::Kind,
-            if day.fish.kinds().contains(&rig.kind) {
+            if day.fish.kinds().contains(&rig.kind()) {
                 1.0
             } else {
                 -1.0
@@ -83,7 +83,7 @@ pub(super) fn all(day: &Day, rig: &Rig, blade: &Running) -> Vec<Scored> {
 
 /// 1 at the favourite speed, 0 at the ends of the range in use, down to −1 beyond it.
 fn speed(day: &Day, rig: &Rig) -> f64 {
-    let Some(practice) = rig.kind.practice() else {
+    let Some(practice) = rig.kind().practice() else {
         return 0.0;
     };
     let end = if day.speed < practice.favourite {

@@ -73,9 +73,9 @@ const THROUGH_WIRE_OVAL: &[(f64, f64, f64)] = &[
 const SOFT_WING: &[f64] = &[0.8, 1.1, 1.5, 1.9, 2.8];
 const HARD_WING: &[f64] = &[1.1, 1.5];
 
-/// Length and width of a trade size.
-pub(super) fn length_and_width(family: Family, number: f64) -> Result<(Metres, Metres), Error> {
-    let table = match family {
+/// Number, length and width of every size a family comes in.
+fn table(family: Family) -> Vec<(f64, Metres, Metres)> {
+    let stamped = match family {
         Family::Colorado => COLORADO,
         Family::Indiana => INDIANA,
         Family::French => FRENCH,
@@ -83,21 +83,45 @@ pub(super) fn length_and_width(family: Family, number: f64) -> Result<(Metres, M
         Family::Willow => WILLOW,
         Family::MagnumWillow => MAGNUM_WILLOW,
         Family::ThroughWireOval => THROUGH_WIRE_OVAL,
-        Family::SoftWing => return wing(family, number, SOFT_WING),
-        Family::HardWing => return wing(family, number, HARD_WING),
+        Family::SoftWing => return wings(SOFT_WING),
+        Family::HardWing => return wings(HARD_WING),
     };
-    let row = table.iter().find(|(listed, ..)| same(*listed, number));
-    row.map(|(_, length, width)| (*length * MILLIMETRE, *width * MILLIMETRE))
-        .ok_or_else(|| {
-            let numbers: Vec<f64> = table.iter().map(|(listed, ..)| *listed).collect();
-            no_such_size(family, number, &numbers)
-        })
+    stamped
+        .iter()
+        .map(|(number, length, width)| (*number, *length * MILLIMETRE, *width * MILLIMETRE))
+        .collect()
 }
 
-fn wing(family: Family, number: f64, spans: &[f64]) -> Result<(Metres, Metres), Error> {
-    let span = spans.iter().find(|span| same(**span, number));
-    span.map(|span| (*span * INCH, *span * WING_WIDTH * INCH))
-        .ok_or_else(|| no_such_size(family, number, spans))
+fn wings(spans: &[f64]) -> Vec<(f64, Metres, Metres)> {
+    spans
+        .iter()
+        .map(|span| (*span, *span * INCH, *span * WING_WIDTH * INCH))
+        .collect()
+}
+
+/// Length and width of a trade size.
+pub(super) fn length_and_width(family: Family, number: f64) -> Result<(Metres, Metres), Error> {
+    table(family)
+        .into_iter()
+        .find(|(listed, ..)| same(*listed, number))
+        .map(|(_, length, width)| (length, width))
+        .ok_or_else(|| no_such_size(family, number, &family.numbers()))
+}
+
+impl Family {
+    /// The trade's numbers it comes in, the smallest first; for wings spans in inches.
+    pub fn numbers(self) -> Vec<f64> {
+        table(self).into_iter().map(|(number, ..)| number).collect()
+    }
+
+    /// The number whose length is nearest to a measured one.
+    pub fn number_near(self, measured: Metres) -> f64 {
+        let off = |length: Metres| (length - measured).0.abs();
+        table(self)
+            .into_iter()
+            .min_by(|(_, a, _), (_, b, _)| off(*a).total_cmp(&off(*b)))
+            .map_or(0.0, |(number, ..)| number)
+    }
 }
 
 fn same(listed: f64, number: f64) -> bool {

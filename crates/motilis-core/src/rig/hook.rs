@@ -1,8 +1,6 @@
-use crate::blade::STEEL;
 use crate::error::Error;
 use crate::keyed::keyed;
-use crate::units::{GRAVITY, Kilograms, MILLIMETRE, Metres};
-use crate::water::Water;
+use crate::units::{Kilograms, MILLIMETRE, Metres};
 use std::fmt;
 
 /// The shape of a hook.
@@ -33,25 +31,28 @@ pub struct Hook {
     pub size: HookSize,
 }
 
-/// Size code, mass in g and gap in mm of an octopus hook; from memory.
-const OCTOPUS: &[(i8, f64, f64)] = &[
-    (10, 0.09, 4.8),
-    (8, 0.13, 5.5),
-    (6, 0.18, 6.5),
-    (4, 0.26, 7.5),
-    (2, 0.38, 9.0),
-    (1, 0.48, 10.0),
-    (-1, 0.62, 11.0),
-    (-2, 0.82, 12.5),
-    (-3, 1.05, 14.0),
-    (-4, 1.35, 15.5),
-    (-5, 1.70, 17.0),
+/// Size code, mass in g, gap in mm and wire in mm of an octopus hook; from memory.
+const OCTOPUS: &[(i8, f64, f64, f64)] = &[
+    (10, 0.09, 4.8, 0.55),
+    (8, 0.13, 5.5, 0.60),
+    (6, 0.18, 6.5, 0.70),
+    (4, 0.26, 7.5, 0.80),
+    (2, 0.38, 9.0, 0.95),
+    (1, 0.48, 10.0, 1.00),
+    (-1, 0.62, 11.0, 1.10),
+    (-2, 0.82, 12.5, 1.25),
+    (-3, 1.05, 14.0, 1.40),
+    (-4, 1.35, 15.5, 1.55),
+    (-5, 1.70, 17.0, 1.70),
 ];
+
+/// Outer and inner diameter of a hook's eye over its wire; from memory.
+const EYE: (f64, f64) = (3.0, 1.3);
 
 /// Centre of mass of a single hook below the line's axis, over its gap (fitted, see the module's head).
 const SINGLE_OFFSET: f64 = 0.22;
-/// A treble hangs from its eye below the axis of the wire, over its gap (fitted likewise).
-const TREBLE_OFFSET: f64 = 0.85;
+/// A treble or siwash hangs in the wire's eye below its axis, over its gap (fitted likewise).
+const HANGING_OFFSET: f64 = 0.85;
 
 keyed!(HookStyle {
     Octopus "octopus" "octopus",
@@ -70,6 +71,17 @@ impl HookStyle {
             Self::Siwash => 1.3,
             Self::Treble => 2.6,
             Self::BentShank => 1.15,
+        }
+    }
+
+    /// Length from the eye to the outside of the bend, over the gap; from memory.
+    fn shank_share(self) -> f64 {
+        match self {
+            Self::Octopus => 2.1,
+            Self::Beak => 2.2,
+            Self::Siwash => 2.7,
+            Self::Treble => 2.0,
+            Self::BentShank => 3.0,
         }
     }
 }
@@ -113,10 +125,16 @@ impl HookSize {
         self.0
     }
 
-    fn row(self) -> (f64, f64) {
+    /// Every size, the smallest first.
+    pub fn all() -> impl Iterator<Item = Self> {
+        OCTOPUS.iter().map(|(code, ..)| Self(*code))
+    }
+
+    /// Mass in g, gap and wire in mm of an octopus hook.
+    fn row(self) -> (f64, f64, f64) {
         let row = OCTOPUS.iter().find(|(size, ..)| *size == self.0);
-        let (_, grams, gap) = row.expect("`from_code` takes sizes of the table only");
-        (*grams, *gap)
+        let (_, grams, gap, wire) = row.expect("`from_code` takes sizes of the table only");
+        (*grams, *gap, *wire)
     }
 }
 
@@ -141,17 +159,36 @@ impl Hook {
         self.size.row().1 * MILLIMETRE
     }
 
-    /// Weight under water, N.
-    pub(super) fn submerged_weight(&self, water: &Water) -> f64 {
-        self.mass().0 * GRAVITY * water.submerged_share(STEEL)
+    /// From the eye to the outside of the bend.
+    pub fn shank(&self) -> Metres {
+        self.style.shank_share() * self.gap()
+    }
+
+    /// Diameter of its wire.
+    pub fn wire(&self) -> Metres {
+        self.size.row().2 * MILLIMETRE
+    }
+
+    /// Outer diameter of its eye.
+    pub fn eye(&self) -> Metres {
+        EYE.0 * self.wire()
+    }
+
+    /// Inner diameter of its eye.
+    pub fn eye_bore(&self) -> Metres {
+        EYE.1 * self.wire()
+    }
+
+    /// Diameter of the circle its points sweep about the shaft: twice the gap.
+    pub fn span(&self) -> Metres {
+        2.0 * self.gap()
     }
 
     /// Distance of its centre of mass below the axis.
     pub(super) fn offset(&self) -> Metres {
-        let share = if self.style == HookStyle::Treble {
-            TREBLE_OFFSET
-        } else {
-            SINGLE_OFFSET
+        let share = match self.style {
+            HookStyle::Treble | HookStyle::Siwash => HANGING_OFFSET,
+            HookStyle::Octopus | HookStyle::Beak | HookStyle::BentShank => SINGLE_OFFSET,
         };
         share * self.gap()
     }

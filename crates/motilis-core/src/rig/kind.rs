@@ -28,6 +28,10 @@ pub enum Kind {
     BaitSpinner,
     /// Unweighted leader spinner with a squid.
     LeaderSquid,
+    /// A bare bait hook: the last resort.
+    BareHook,
+    /// An attractor with a spinner behind it, or bare with a rudder.
+    Attractor,
 }
 
 /// Where practice runs a kind of rig (common practice, no source).
@@ -54,9 +58,28 @@ keyed!(Kind {
     FlasherFly "flasher_fly" "flasher fly",
     BaitSpinner "bait_spinner" "bait spinner",
     LeaderSquid "leader_squid" "leader spinner with squid",
+    BareHook "bare_hook" "bare bait hook",
+    Attractor "attractor" "attractor rig",
 });
 
 impl Kind {
+    /// Whether it is built on wire.
+    pub fn is_on_wire(self) -> bool {
+        matches!(
+            self,
+            Self::InlineTorpedo
+                | Self::InlineBell
+                | Self::TrollingWire
+                | Self::TailWeighted
+                | Self::SalmonWire
+        )
+    }
+
+    /// Whether it turns a blade at all.
+    pub fn has_blade(self) -> bool {
+        self != Self::BareHook
+    }
+
     /// Speeds at which practice trolls it, where practice names them (CP-03 and CP-05 of the
     /// trade's rules; common practice, no source).
     pub fn practice(self) -> Option<Practice> {

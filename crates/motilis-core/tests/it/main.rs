@@ -1,5 +1,6 @@
 //! The core against sources outside it: reference solutions, closed forms, tables, practice.
 
+mod bench;
 mod blade_reference;
 mod blade_table;
 mod closed_forms;

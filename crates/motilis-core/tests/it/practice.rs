@@ -1,13 +1,13 @@
 //! Rules of the trade (CP-nn): common practice, no source. Each test says the rule it stands for.
 
 use crate::rigs::{
-    beads, blade, bouncer, feet, harness, hook, lake, ring_bead, run, surroundings, wing,
+    beads, blade, bouncer, feet, harness, hook, lake, rig, ring_bead, run, surroundings, wing,
     wire_trout,
 };
 use motilis_core::advice::{Day, Fish, Mood, Reason, Sky, Verdict, before, call};
 use motilis_core::blade::{Blade, Family, State};
 use motilis_core::line::{Bottom, Line, LineSetup, OutFor, Start, Surroundings};
-use motilis_core::rig::{BeadMaterial, HookStyle, Kind, Mount, Rig};
+use motilis_core::rig::{HookStyle, Kind, Material, Mount, Rig};
 use motilis_core::tackle::{DiverSize, LineMaterial, LineStock, Weight, WeightMaterial};
 use motilis_core::units::{
     Celsius, FOOT, INCH, KILOMETRE_PER_HOUR, MILE_PER_HOUR, MetresPerSecond, OUNCE, POUND,
@@ -369,11 +369,16 @@ fn a_fish_wants_what_is_tied_for_it() {
 fn a_salmon_spinner_turns_from_2_to_2_and_a_half() {
     let parts = vec![
         blade(Family::MagnumWillow, 5.0),
-        beads(1, BeadMaterial::Metal),
-        beads(4, BeadMaterial::Plastic),
+        beads(1, Material::Brass),
+        beads(4, Material::Plastic),
         hook(HookStyle::Siwash, -4),
     ];
-    let rig = Rig::new("salmon", Kind::SalmonWire, Mount::Wire(0.035 * INCH), parts).unwrap();
+    let rig = rig(
+        "salmon",
+        Kind::SalmonWire,
+        Mount::wire(35.0).unwrap(),
+        parts,
+    );
     for mph in [2.0, 2.5] {
         assert_eq!(state(&rig, mph), State::Turning, "{mph}");
     }

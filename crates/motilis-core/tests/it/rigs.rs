@@ -1,13 +1,14 @@
 //! Rigs and set-ups of the trade that the checks of practice are made with.
 
-use motilis_core::blade::{Blade, Family};
+use motilis_core::blade::Family;
 use motilis_core::line::{Line, LineSetup, Run, Start, Surroundings};
 use motilis_core::rig::{
-    Bait, BeadMaterial, Colour, Finish, Hook, HookSize, HookStyle, Kind, Mount, Part, Rig,
+    Bait, BeadStyle, Colour, Finish, HookStyle, Kind, Material, Measured, Mount, Part, Piece, Rig,
+    Stack, What,
 };
 use motilis_core::tackle::{LineMaterial, LineStock, Weight, WeightMaterial};
 use motilis_core::towline::STRUM;
-use motilis_core::units::{Celsius, FOOT, INCH, MILE_PER_HOUR, MILLIMETRE, Metres, OUNCE};
+use motilis_core::units::{Celsius, FOOT, MILE_PER_HOUR, MILLIMETRE, Metres, OUNCE};
 use motilis_core::water::Water;
 
 pub fn lake() -> Water {
@@ -22,100 +23,85 @@ pub fn surroundings() -> Surroundings {
     }
 }
 
-pub fn blade(family: Family, number: f64) -> Part {
-    Part::Blade {
-        blade: Blade::of_size(family, number).unwrap(),
-        finish: Finish::plain(Colour::Brass),
-        bend: None,
-    }
+pub fn blade(family: Family, number: f64) -> Piece {
+    one(What::Blade(family), number)
 }
 
-pub fn beads(count: u8, material: BeadMaterial) -> Part {
-    Part::Beads {
-        count,
-        diameter: 5.0 * MILLIMETRE,
-        material,
-        colour: Colour::Orange,
-    }
+fn one(what: What, size: f64) -> Piece {
+    Piece::one(Part::new(what, size, Finish::plain(Colour::Brass)).unwrap())
 }
 
-pub fn hook(style: HookStyle, code: i8) -> Part {
-    Part::Hook(Hook {
-        style,
-        size: HookSize::from_code(code).unwrap(),
-    })
+pub fn beads(count: u8, material: Material) -> Piece {
+    let bead = one(What::Bead(BeadStyle::Round), 5.0).part;
+    Piece::many(bead.of(material), count)
+}
+
+pub fn hook(style: HookStyle, code: i8) -> Piece {
+    one(What::Hook(style), f64::from(code))
+}
+
+pub fn bait(bait: Bait) -> Piece {
+    let what = What::Bait(bait);
+    one(what, what.sizes()[0])
+}
+
+pub fn rig(name: &str, kind: Kind, mount: Mount, pieces: Vec<Piece>) -> Rig {
+    let mut stack = Stack::empty(kind, mount);
+    stack.pieces = pieces;
+    Rig::new(name, stack).unwrap()
 }
 
 /// One or two blades ahead of two octopus hooks and a crawler.
-pub fn harness(blades: &[Part], hook_code: i8) -> Rig {
-    let mut parts = blades.to_vec();
-    parts.push(beads(6, BeadMaterial::Plastic));
-    parts.extend([hook(HookStyle::Octopus, hook_code); 2]);
-    parts.push(Part::Bait(Bait::Crawler));
-    Rig::new(
-        "harness",
-        Kind::CrawlerHarness,
-        Mount::Leader(0.39 * MILLIMETRE),
-        parts,
-    )
-    .unwrap()
+pub fn harness(blades: &[Piece], hook_code: i8) -> Rig {
+    let mut pieces = blades.to_vec();
+    pieces.push(beads(6, Material::Plastic));
+    pieces.extend([hook(HookStyle::Octopus, hook_code); 2]);
+    pieces.push(bait(Bait::Crawler));
+    let mount = Mount::leader(17).unwrap();
+    rig("harness", Kind::CrawlerHarness, mount, pieces)
 }
 
 pub fn wing(span: f64) -> Rig {
-    let parts = vec![
+    let pieces = vec![
         blade(Family::SoftWing, span),
-        beads(4, BeadMaterial::Plastic),
+        beads(4, Material::Plastic),
         hook(HookStyle::BentShank, 2),
-        Part::Bait(Bait::HalfCrawler),
+        bait(Bait::HalfCrawler),
     ];
-    Rig::new(
-        "wing",
-        Kind::WingWorm,
-        Mount::Leader(0.28 * MILLIMETRE),
-        parts,
-    )
-    .unwrap()
+    rig("wing", Kind::WingWorm, Mount::leader(10).unwrap(), pieces)
 }
 
 /// A French 2 on 0.030 in wire with a brass bearing and a number 6 treble.
 pub fn wire_trout() -> Rig {
-    let parts = vec![
+    let pieces = vec![
         blade(Family::French, 2.0),
-        beads(1, BeadMaterial::Metal),
-        beads(3, BeadMaterial::Plastic),
+        beads(1, Material::Brass),
+        beads(3, Material::Plastic),
         hook(HookStyle::Treble, 6),
     ];
-    Rig::new("wire", Kind::TrollingWire, Mount::Wire(0.030 * INCH), parts).unwrap()
+    rig(
+        "wire",
+        Kind::TrollingWire,
+        Mount::wire(30.0).unwrap(),
+        pieces,
+    )
 }
 
 /// A thin French 1 on ring beads, two number 6 hooks and an inch of worm.
 pub fn ring_bead() -> Rig {
-    let Part::Blade {
-        blade,
-        finish,
-        bend,
-    } = blade(Family::French, 1.0)
-    else {
-        unreachable!("`blade` makes blades")
+    let thin = Measured {
+        thickness: Some(0.20 * MILLIMETRE),
+        ..Measured::default()
     };
-    let parts = vec![
-        Part::Blade {
-            blade: blade.of_thickness(0.20 * MILLIMETRE).unwrap(),
-            finish,
-            bend,
-        },
-        beads(5, BeadMaterial::Plastic),
+    let blade = blade(Family::French, 1.0).part.measured(thin).unwrap();
+    let pieces = vec![
+        Piece::one(blade),
+        beads(5, Material::Plastic),
         hook(HookStyle::Octopus, 6),
         hook(HookStyle::Octopus, 6),
-        Part::Bait(Bait::WormPiece),
+        bait(Bait::WormPiece),
     ];
-    Rig::new(
-        "ring",
-        Kind::RingBead,
-        Mount::Leader(0.23 * MILLIMETRE),
-        parts,
-    )
-    .unwrap()
+    rig("ring", Kind::RingBead, Mount::leader(6).unwrap(), pieces)
 }
 
 /// A bottom bouncer of so many ounces on 10 lb nylon from a rod tip 5 ft above the water.
