@@ -7,11 +7,11 @@ use crate::advice::{Day, Fish, Mood, Sky};
 use crate::error::Error;
 use crate::keyed::keyed;
 use crate::line::LineSetup;
-use crate::rig::Rig;
+use crate::rig::{Part, Rig, Stack};
 use crate::tackle::LineStock;
-use crate::units::{Celsius, Kilograms, Metres, MetresPerSecond};
+use crate::units::{Celsius, Kilograms, Metres, MetresPerSecond, NewtonMetres};
 use jiff::Timestamp;
-use limits::{CLARITY, DEPTH, FISH_DEPTH, LENGTH, OUT, SPEED, TEMPERATURE};
+use limits::{CLARITY, COST, DEPTH, FISH_DEPTH, LEFT, LENGTH, OUT, SPEED, TEMPERATURE};
 
 macro_rules! ids {
     ($($(#[$doc:meta])* $name:ident)*) => { $(
@@ -56,6 +56,10 @@ pub mod limits {
     pub const FISH_DEPTH: Range = Range::closed(0.0, 300.0, "m", "between 0 and 300 m");
     /// Length of a fish.
     pub const LENGTH: Range = Range::closed(0.03, 2.5, "m", "between 0.03 and 2.5 m");
+    /// Pieces of a part, or metres of line and wire.
+    pub const LEFT: Range = Range::closed(0.0, 100_000.0, "", "between 0 and 100 000");
+    /// Cost of one piece or metre.
+    pub const COST: Range = Range::closed(0.0, 100_000.0, "", "between 0 and 100 000");
     /// Line let out.
     pub const OUT: Range = Range::closed(0.3, 600.0, "m", "between 0.3 and 600 m");
 }
@@ -84,6 +88,156 @@ pub struct OwnedRig {
     pub rig: Rig,
     /// Its usual set-up.
     pub setup: SetupId,
+}
+
+/// A rig on the bench, finished or not.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Board {
+    /// Its name.
+    pub name: String,
+    /// Its parts.
+    pub stack: Stack,
+    /// The set-up it usually goes on.
+    pub setup: SetupId,
+    /// A holding moment observed by the angler.
+    pub observed_moment: Option<NewtonMetres>,
+    /// Which version of it this is.
+    pub version: i64,
+    /// Whether there is a change to take back.
+    pub can_undo: bool,
+    /// Whether there is an undone change to make again.
+    pub can_redo: bool,
+}
+
+impl Board {
+    /// The rig, if it can run.
+    ///
+    /// # Errors
+    /// As [`Rig::new`].
+    pub fn rig(&self) -> Result<OwnedRig, Error> {
+        let mut rig = Rig::new(self.name.clone(), self.stack.clone())?;
+        rig.observed_moment = self.observed_moment;
+        Ok(OwnedRig {
+            rig,
+            setup: self.setup,
+        })
+    }
+}
+
+/// A part of the box.
+#[derive(Debug, Clone, PartialEq)]
+pub struct BoxPart {
+    /// The part.
+    pub part: Part,
+    /// Pieces left, or metres of line and wire.
+    pub left: f64,
+    /// With so few or fewer it runs short.
+    pub low: f64,
+    /// What one piece or metre cost, in the boat's own currency.
+    pub unit_cost: Option<f64>,
+    /// Where it lies.
+    pub place: String,
+}
+
+impl BoxPart {
+    /// A part that is known, and of which none is left.
+    pub fn none_left(part: Part) -> Self {
+        Self {
+            part,
+            left: 0.0,
+            low: 0.0,
+            unit_cost: None,
+            place: String::new(),
+        }
+    }
+
+    /// Whether it runs short.
+    pub fn is_low(&self) -> bool {
+        self.low > 0.0 && self.left <= self.low
+    }
+
+    /// Whether every figure can be.
+    ///
+    /// # Errors
+    /// [`Error::OutOfRange`] or [`Error::Contradiction`] with the field.
+    pub fn check(&self) -> Result<(), Error> {
+        LEFT.check("left_count", self.left)?;
+        LEFT.check("low_count", self.low)?;
+        if let Some(cost) = self.unit_cost {
+            COST.check("unit_cost", cost)?;
+        }
+        let whole = self.part.what().is_by_length() || self.left.fract() == 0.0;
+        if !whole {
+            return Err(Error::contradiction(
+                "left_count",
+                format!("{} pieces cannot be; count whole ones", self.left),
+            ));
+        }
+        plain_text("place", &self.place, 60)
+    }
+}
+
+/// Whether a text is one line of a length, and nothing that a spreadsheet would run.
+///
+/// # Errors
+/// [`Error::Contradiction`] with the field.
+pub fn plain_text(field: &str, text: &str, most: usize) -> Result<(), Error> {
+    if text.chars().count() > most {
+        return Err(Error::contradiction(
+            field,
+            format!("{field} is longer than {most} characters; shorten it"),
+        ));
+    }
+    if text.chars().any(char::is_control) {
+        return Err(Error::contradiction(
+            field,
+            format!("{field} holds characters that cannot be shown; write it on one line"),
+        ));
+    }
+    if text.starts_with(['=', '+', '-', '@']) {
+        return Err(Error::contradiction(
+            field,
+            format!(
+                "{field} begins like a spreadsheet's formula; begin it with a letter or figure"
+            ),
+        ));
+    }
+    Ok(())
+}
+
+/// Part of the box that does not suffice.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Shortage {
+    /// Which.
+    pub part: Part,
+    /// How many, or metres, are asked for.
+    pub needs: f64,
+    /// How many are left.
+    pub left: f64,
+}
+
+/// What a made-up rig is fit for.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+pub enum MadeState {
+    /// Not fished yet.
+    New,
+    /// Fished.
+    Used,
+    /// Its leader wants tying anew.
+    ReTie,
+}
+
+keyed!(MadeState { New "new" "new", Used "used" "used", ReTie "re_tie" "re-tie" });
+
+/// A rig made up and lying in the box.
+#[derive(Debug, Clone, PartialEq)]
+pub struct MadeRig {
+    /// Of which rig.
+    pub rig: RigId,
+    /// What it is fit for.
+    pub state: MadeState,
+    /// Where it lies.
+    pub place: String,
 }
 
 /// An outing with its conditions.

@@ -42,7 +42,7 @@ mod tests {
     use crate::advice::{Fish, Mood, Sky};
     use crate::bench::{Caution, Level, Tool};
     use crate::blade::{Family, State};
-    use crate::book::EventKind;
+    use crate::book::{EventKind, MadeState};
     use crate::rig::{
         AttractorStyle, Bait, BeadStyle, BodyShape, ClevisStyle, Colour, Dressing, HookStyle, Kind,
         Knot, Material, Setting, Spacing, SwivelStyle,
@@ -77,5 +77,6 @@ mod tests {
         Sky::assert_keys_lead_back();
         Mood::assert_keys_lead_back();
         EventKind::assert_keys_lead_back();
+        MadeState::assert_keys_lead_back();
     }
 }

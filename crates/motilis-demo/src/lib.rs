@@ -4,9 +4,11 @@
 //! are computed by the core, not invented; fish and their hours are drawn. Nothing here describes a
 //! real water, angler or product.
 
+mod made;
 mod outings;
 mod rigs;
 mod setups;
+mod tray;
 
 use motilis_core::book::{WaterBody, WaterId};
 use motilis_core::units::Metres;
@@ -23,7 +25,9 @@ pub fn fill(store: &Store, seed: u64) -> Result<(), Error> {
     store.write(|connection| {
         let waters = add_waters(connection)?;
         let setups = setups::add(connection)?;
-        let rigs = rigs::add(connection, &setups)?;
+        let tray = tray::fill(connection, seed)?;
+        let rigs = rigs::add(connection, &setups, &tray)?;
+        made::build(connection, &rigs)?;
         let open = outings::add(connection, &waters, &rigs, seed)?;
         settings::set(connection, "units", "imperial")?;
         settings::set(connection, "open_outing", &open.0.to_string())

@@ -9,6 +9,7 @@ use std::path::{Path, PathBuf};
 const STEPS: &[M<'static>] = &[
     M::up(include_str!("../migrations/0001-create-boat-book.sql")),
     M::up(include_str!("../migrations/0002-create-settings.sql")),
+    M::up(include_str!("../migrations/0003-create-box-and-bench.sql")),
 ];
 const MIGRATIONS: Migrations<'static> = Migrations::from_slice(STEPS);
 
@@ -192,7 +193,7 @@ mod tests {
             .write(|c| settings::set(c, "units", "metric"))
             .unwrap();
 
-        let copy = Connection::open(path.with_extension("db.before-v2")).unwrap();
+        let copy = Connection::open(path.with_extension("db.before-v3")).unwrap();
         let version: i32 = copy
             .pragma_query_value(None, "user_version", |row| row.get(0))
             .unwrap();
@@ -201,6 +202,88 @@ mod tests {
             .query_row("SELECT name FROM waters", [], |row| row.get(0))
             .unwrap();
         assert_eq!(name, "Lake Tamarin");
+    }
+
+    /// A rig of the first slice, with a part of each kind: it comes over with the same physics.
+    #[test]
+    fn rigs_of_the_first_slice_come_over() {
+        let (_folder, path) = folder();
+        let mut old = Connection::open(&path).unwrap();
+        old.pragma_update(None, "application_id", APPLICATION_ID)
+            .unwrap();
+        MIGRATIONS.to_version(&mut old, 2).unwrap();
+        old.execute_batch(
+            "INSERT INTO line_setups VALUES (1, 'Rod', 'board', NULL, NULL, NULL, 'nylon', 10, 0.00028,
+                 NULL, NULL, NULL, NULL, 'nylon', 12, 0.00033, 1.5, 1.2, 90, NULL);
+             INSERT INTO rigs VALUES (4, 'Two-hook', 'crawler_harness', 'leader', 0.00039, NULL, 1, NULL);
+             INSERT INTO rigs VALUES (5, 'Wire', 'tail_weighted', 'wire', 0.000762, 3e-5, 1, NULL);
+             INSERT INTO rig_parts VALUES
+                 (4, 0, 'swivel', 'barrel', NULL, NULL, NULL, NULL, NULL, NULL, NULL, NULL, NULL, NULL, NULL),
+                 (4, 1, 'blade', 'colorado', 'BR', 1, NULL, NULL, 0.0255, 0.02, 0.00047, NULL, 8500, NULL, NULL),
+                 (4, 2, 'beads', 'plastic', 'CH', NULL, 5, NULL, NULL, NULL, NULL, 0.006, NULL, NULL, NULL),
+                 (4, 3, 'hook', 'octopus', NULL, NULL, NULL, 2, NULL, NULL, NULL, NULL, NULL, NULL, NULL),
+                 (4, 4, 'hook', 'octopus', NULL, NULL, NULL, 2, NULL, NULL, NULL, NULL, NULL, NULL, NULL),
+                 (4, 5, 'bait', 'crawler', NULL, NULL, NULL, NULL, NULL, NULL, NULL, NULL, NULL, NULL, NULL),
+                 (5, 0, 'blade', 'soft_wing', 'PK', 0, NULL, NULL, 0.0381, 0.0171, 0.00035, NULL, 1390, NULL, 0.4),
+                 (5, 1, 'beads', 'metal', 'NI', NULL, 1, NULL, NULL, NULL, NULL, 0.004, NULL, NULL, NULL),
+                 (5, 2, 'body', NULL, NULL, NULL, NULL, NULL, NULL, NULL, NULL, 0.007, NULL, 0.004, NULL),
+                 (5, 3, 'dressing', 'silicone_skirt', 'PU', NULL, NULL, NULL, NULL, NULL, NULL, NULL, NULL, NULL, NULL),
+                 (5, 4, 'hook', 'treble', NULL, NULL, NULL, 4, NULL, NULL, NULL, NULL, NULL, NULL, NULL);",
+        )
+        .unwrap();
+        drop(old);
+
+        let store = Store::open(&path).unwrap();
+        let rigs = store.read(crate::rigs::all).unwrap();
+        let names: Vec<_> = rigs
+            .iter()
+            .map(|(_, owned)| owned.rig.name.as_str())
+            .collect();
+        assert_eq!(names, ["Two-hook", "Wire"]);
+        let words = |place: usize| -> Vec<String> {
+            let pieces = &rigs[place].1.rig.stack().pieces;
+            let word = |piece: &motilis_core::rig::Piece| {
+                let part = &piece.part;
+                format!(
+                    "{} {} {}",
+                    piece.count,
+                    part.what().name(),
+                    part.size_word()
+                )
+            };
+            pieces.iter().map(word).collect()
+        };
+        assert_eq!(
+            words(0),
+            [
+                "1 barrel swivel 14 mm",
+                "1 Colorado 4",
+                "5 bead 6 mm",
+                "1 octopus 2",
+                "1 octopus 2",
+                "1 crawler 125 mm"
+            ]
+        );
+        assert_eq!(
+            words(1),
+            [
+                "1 soft wing 1.5 in",
+                "1 bead 4 mm",
+                "1 torpedo body 4 g",
+                "1 silicone skirt 50 mm",
+                "1 treble 4"
+            ]
+        );
+        let wire = &rigs[1].1.rig;
+        assert_eq!(wire.front_blade().2, Some(0.4));
+        assert_eq!(wire.observed_moment.unwrap().0, 3e-5);
+        assert_eq!(wire.stack().mount.part().size_word(), "0.030 in");
+        assert_eq!(rigs[0].1.rig.stack().mount.part().size_word(), "17 lb");
+        let blade = rigs[0].1.rig.front_blade().0;
+        assert_eq!(
+            (blade.length.0, blade.width.0, blade.thickness.0),
+            (0.0255, 0.02, 0.00047)
+        );
     }
 
     #[test]

@@ -10,7 +10,9 @@
 mod error;
 pub mod events;
 mod file;
+pub mod made;
 pub mod outings;
+pub mod parts;
 pub mod rigs;
 mod row;
 pub mod settings;

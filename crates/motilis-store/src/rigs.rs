@@ -1,274 +1,382 @@
-//! Rigs with their parts in threading order.
+//! Rigs: a board for each, edited in versions.
 
-use crate::Error;
 use crate::row::{found, keyed, unreadable};
-use motilis_core::blade::{Blade, Family};
-use motilis_core::book::{OwnedRig, RigId, SetupId};
-use motilis_core::rig::{
-    Bait, BeadMaterial, Colour, Dressing, Finish, Hook, HookSize, HookStyle, Kind, Mount, Part, Rig,
-};
-use motilis_core::units::{Kilograms, KilogramsPerCubicMetre, Metres, NewtonMetres};
+use crate::{Error, parts};
+use motilis_core::book::{Board, OwnedRig, PartId, RigId, SetupId};
+use motilis_core::rig::{Build, Kind, Knot, Mount, Piece, Spacing, Stack};
+use motilis_core::units::{Metres, NewtonMetres};
 use rusqlite::{Connection, Row, named_params};
+use std::collections::BTreeMap;
 
-/// Adds a rig.
+/// Adds a rig that can run.
 ///
 /// # Errors
-/// [`Error::Sqlite`] when a figure is out of its range or the set-up does not exist.
+/// As [`add_board`].
 pub fn add(connection: &Connection, owned: &OwnedRig) -> Result<RigId, Error> {
-    let rig = &owned.rig;
-    let (mount, diameter) = match rig.mount {
-        Mount::Wire(diameter) => ("wire", diameter),
-        Mount::Leader(diameter) => ("leader", diameter),
-    };
+    let id = add_board(connection, &owned.rig.name, owned.rig.stack(), owned.setup)?;
     connection.execute(
-        "INSERT INTO rigs (name, kind, mount, mount_diameter_m, observed_moment_nm, setup_id)
-         VALUES (:name, :kind, :mount, :mount_diameter_m, :observed_moment_nm, :setup_id)",
-        named_params! {
-            ":name": rig.name,
-            ":kind": rig.kind.key(),
-            ":mount": mount,
-            ":mount_diameter_m": diameter.0,
-            ":observed_moment_nm": rig.observed_moment.map(|moment| moment.0),
-            ":setup_id": owned.setup.0,
-        },
+        "UPDATE rigs SET observed_moment_nm = ?1 WHERE id = ?2",
+        (owned.rig.observed_moment.map(|moment| moment.0), id.0),
     )?;
-    let id = RigId(connection.last_insert_rowid());
-    for (place, part) in rig.parts().iter().enumerate() {
-        add_part(connection, id, place, part)?;
-    }
     Ok(id)
 }
 
-/// Every rig, by name.
+/// Adds a board: a rig, finished or not.
 ///
 /// # Errors
-/// [`Error::Unreadable`] for a rig whose parts make no rig.
-pub fn all(connection: &Connection) -> Result<Vec<(RigId, OwnedRig)>, Error> {
-    let mut statement = connection
-        .prepare_cached("SELECT * FROM rigs WHERE deleted_utc_s IS NULL ORDER BY name")?;
-    let heads = statement
-        .query_map([], read_head)?
-        .collect::<Result<Vec<_>, _>>()?;
-    heads
-        .into_iter()
-        .map(|head| head.with_parts(connection))
-        .collect()
+/// [`Error::Sqlite`] when a figure is out of its range or the set-up does not exist.
+pub fn add_board(
+    connection: &Connection,
+    name: &str,
+    stack: &Stack,
+    setup: SetupId,
+) -> Result<RigId, Error> {
+    connection.execute(
+        "INSERT INTO rigs (name, setup_id, version) VALUES (?1, ?2, 0)",
+        (name, setup.0),
+    )?;
+    let id = RigId(connection.last_insert_rowid());
+    write_version(connection, id, (0, None), stack)?;
+    Ok(id)
 }
 
-/// One rig, deleted or not: old events still name it.
+/// Gives a rig another name.
+///
+/// # Errors
+/// [`Error::Missing`].
+pub fn rename(connection: &Connection, id: RigId, name: &str) -> Result<(), Error> {
+    changed(
+        connection.execute("UPDATE rigs SET name = ?1 WHERE id = ?2", (name, id.0))?,
+        id,
+    )
+}
+
+/// Puts a rig on another set-up.
+///
+/// # Errors
+/// [`Error::Missing`], [`Error::Sqlite`] for a set-up that does not exist.
+pub fn set_setup(connection: &Connection, id: RigId, setup: SetupId) -> Result<(), Error> {
+    changed(
+        connection.execute(
+            "UPDATE rigs SET setup_id = ?1 WHERE id = ?2",
+            (setup.0, id.0),
+        )?,
+        id,
+    )
+}
+
+fn changed(rows: usize, id: RigId) -> Result<(), Error> {
+    if rows == 0 {
+        return Err(Error::Missing {
+            what: "rig",
+            id: id.0,
+        });
+    }
+    Ok(())
+}
+
+/// Keeps a rig as it is now: a new version that comes from the present one.
+///
+/// # Errors
+/// [`Error::Missing`].
+pub fn save(connection: &Connection, id: RigId, stack: &Stack) -> Result<(), Error> {
+    let now = version(connection, id)?;
+    let next: i64 = connection
+        .prepare_cached("SELECT max(version) + 1 FROM rig_versions WHERE rig_id = ?1")?
+        .query_row([id.0], |row| row.get(0))?;
+    write_version(connection, id, (next, Some(now)), stack)?;
+    go_to(connection, id, next)
+}
+
+/// Takes the last change back; `false` when there is none.
+///
+/// # Errors
+/// [`Error::Missing`].
+pub fn undo(connection: &Connection, id: RigId) -> Result<bool, Error> {
+    follow(
+        connection,
+        id,
+        "SELECT comes_from FROM rig_versions WHERE rig_id = ?1 AND version = ?2",
+    )
+}
+
+/// Makes an undone change again, the newest of several; `false` when there is none.
+///
+/// # Errors
+/// [`Error::Missing`].
+pub fn redo(connection: &Connection, id: RigId) -> Result<bool, Error> {
+    follow(
+        connection,
+        id,
+        "SELECT max(version) FROM rig_versions WHERE rig_id = ?1 AND comes_from = ?2",
+    )
+}
+
+fn follow(connection: &Connection, id: RigId, next: &str) -> Result<bool, Error> {
+    let now = version(connection, id)?;
+    let next: Option<i64> = connection
+        .prepare_cached(next)?
+        .query_row([id.0, now], |row| row.get(0))?;
+    if let Some(next) = next {
+        go_to(connection, id, next)?;
+    }
+    Ok(next.is_some())
+}
+
+fn version(connection: &Connection, id: RigId) -> Result<i64, Error> {
+    let mut statement = connection.prepare_cached("SELECT version FROM rigs WHERE id = ?1")?;
+    found(statement.query_row([id.0], |row| row.get(0)), "rig", id.0)
+}
+
+fn go_to(connection: &Connection, id: RigId, version: i64) -> Result<(), Error> {
+    connection.execute(
+        "UPDATE rigs SET version = ?1 WHERE id = ?2",
+        [version, id.0],
+    )?;
+    Ok(())
+}
+
+fn write_version(
+    connection: &Connection,
+    id: RigId,
+    (version, comes_from): (i64, Option<i64>),
+    stack: &Stack,
+) -> Result<(), Error> {
+    let build = &stack.build;
+    let mount = match stack.mount.stock {
+        Some(part) => part,
+        None => parts::intern(connection, stack.mount.part())?,
+    };
+    connection
+        .prepare_cached(
+            "INSERT INTO rig_versions (rig_id, version, comes_from, kind, mount_part_id, finished_m, clearance_m,
+                 hook_spacing_m, loop_diameter_m, wraps, tail_m, snell_wraps, front_knot, knot_use_m,
+                 spacing)
+             VALUES (:rig_id, :version, :comes_from, :kind, :mount_part_id, :finished_m, :clearance_m,
+                 :hook_spacing_m, :loop_diameter_m, :wraps, :tail_m, :snell_wraps, :front_knot,
+                 :knot_use_m, :spacing)",
+        )?
+        .execute(named_params! {
+            ":rig_id": id.0,
+            ":version": version,
+            ":comes_from": comes_from,
+            ":kind": stack.kind.key(),
+            ":mount_part_id": mount.0,
+            ":finished_m": build.finished.0,
+            ":clearance_m": build.clearance.0,
+            ":hook_spacing_m": build.hook_spacing.0,
+            ":loop_diameter_m": build.loop_diameter.0,
+            ":wraps": build.wraps,
+            ":tail_m": build.tail.0,
+            ":snell_wraps": build.snell_wraps,
+            ":front_knot": build.front_knot.key(),
+            ":knot_use_m": build.knot_use.map(|knot_use| knot_use.0),
+            ":spacing": build.spacing.key(),
+        })?;
+    let mut statement = connection.prepare_cached(
+        "INSERT INTO rig_pieces (rig_id, version, place, part_id, count, bend)
+         VALUES (?1, ?2, ?3, ?4, ?5, ?6)",
+    )?;
+    for (place, piece) in stack.pieces.iter().enumerate() {
+        let part = match piece.stock {
+            Some(part) => part,
+            None => parts::intern(connection, &piece.part)?,
+        };
+        let place = i64::try_from(place).unwrap_or(i64::MAX);
+        statement.execute((id.0, version, place, part.0, piece.count, piece.bend))?;
+    }
+    Ok(())
+}
+
+/// Every rig that can run, by name.
+///
+/// # Errors
+/// [`Error::Unreadable`] for a rig whose rows make no rig.
+pub fn all(connection: &Connection) -> Result<Vec<(RigId, OwnedRig)>, Error> {
+    let boards = boards(connection)?.into_iter();
+    // A board that is not finished, or has no blade, is no rig to run yet.
+    Ok(boards
+        .filter_map(|(id, board)| Some((id, board.rig().ok()?)))
+        .collect())
+}
+
+/// Every board, by name.
+///
+/// # Errors
+/// [`Error::Unreadable`] for a row that holds no board.
+pub fn boards(connection: &Connection) -> Result<Vec<(RigId, Board)>, Error> {
+    read_boards(connection, "rigs.deleted_utc_s IS NULL", &[])
+}
+
+/// One rig that can run, deleted or not: old events still name it.
 ///
 /// # Errors
 /// [`Error::Missing`], [`Error::Unreadable`].
 pub fn get(connection: &Connection, id: RigId) -> Result<OwnedRig, Error> {
-    let mut statement = connection.prepare_cached("SELECT * FROM rigs WHERE id = ?1")?;
-    let head = found(statement.query_row([id.0], read_head), "rig", id.0)?;
-    Ok(head.with_parts(connection)?.1)
+    board(connection, id)?
+        .rig()
+        .map_err(|error| Error::Unreadable {
+            what: "rig",
+            id: id.0,
+            why: error.to_string(),
+        })
 }
 
-/// A rig's row, before its parts are read.
-struct Head {
-    id: RigId,
-    name: String,
-    kind: Kind,
-    mount: Mount,
-    observed_moment: Option<NewtonMetres>,
-    setup: SetupId,
+/// One board, deleted or not.
+///
+/// # Errors
+/// [`Error::Missing`], [`Error::Unreadable`].
+pub fn board(connection: &Connection, id: RigId) -> Result<Board, Error> {
+    let boards = read_boards(connection, "rigs.id = ?1", &[id.0])?;
+    boards
+        .into_iter()
+        .next()
+        .map(|(_, board)| board)
+        .ok_or(Error::Missing {
+            what: "rig",
+            id: id.0,
+        })
 }
 
-impl Head {
-    fn with_parts(self, connection: &Connection) -> Result<(RigId, OwnedRig), Error> {
-        let mut statement = connection
-            .prepare_cached("SELECT * FROM rig_parts WHERE rig_id = ?1 ORDER BY place")?;
-        let parts = statement
-            .query_map([self.id.0], read_part)?
-            .collect::<Result<Vec<_>, _>>()?;
-        let mut rig = Rig::new(self.name, self.kind, self.mount, parts).map_err(|error| {
-            Error::Unreadable {
-                what: "rig",
-                id: self.id.0,
-                why: error.to_string(),
-            }
-        })?;
-        rig.observed_moment = self.observed_moment;
-        let setup = self.setup;
-        Ok((self.id, OwnedRig { rig, setup }))
+/// One board as it was in a version.
+///
+/// # Errors
+/// As [`board`].
+pub(crate) fn board_at(connection: &Connection, id: RigId, version: i64) -> Result<Board, Error> {
+    let boards = read_boards(connection, "rigs.id = ?1", &[id.0, version])?;
+    boards
+        .into_iter()
+        .next()
+        .map(|(_, board)| board)
+        .ok_or(Error::Missing {
+            what: "rig",
+            id: id.0,
+        })
+}
+
+fn read_boards(
+    connection: &Connection,
+    which: &str,
+    given: &[i64],
+) -> Result<Vec<(RigId, Board)>, Error> {
+    // A version that is asked for is the second parameter; without one the present version counts.
+    let at = if given.len() == 2 {
+        "?2"
+    } else {
+        "rigs.version"
+    };
+    let given = rusqlite::params_from_iter(given);
+    let mut pieces: BTreeMap<i64, Vec<Piece>> = BTreeMap::new();
+    let mut statement = connection.prepare_cached(&format!(
+        "SELECT rig_pieces.rig_id, rig_pieces.part_id, rig_pieces.count, rig_pieces.bend, parts.*
+         FROM rigs JOIN rig_pieces ON rig_pieces.rig_id = rigs.id AND rig_pieces.version = {at}
+             JOIN parts ON parts.id = rig_pieces.part_id
+         WHERE {which} ORDER BY rig_pieces.rig_id, rig_pieces.place"
+    ))?;
+    let rows = statement.query_map(given.clone(), |row| {
+        let piece = Piece {
+            part: parts::read(row)?.part,
+            count: row.get("count")?,
+            bend: row.get("bend")?,
+            stock: Some(PartId(row.get("part_id")?)),
+        };
+        Ok((row.get::<_, i64>("rig_id")?, piece))
+    })?;
+    for row in rows {
+        let (rig, piece) = row?;
+        pieces.entry(rig).or_default().push(piece);
     }
+    let mut statement = connection.prepare_cached(&format!(
+        "SELECT parts.*, rig_versions.*, rigs.name, rigs.setup_id, rigs.observed_moment_nm,
+             EXISTS (SELECT 1 FROM rig_versions AS v
+                 WHERE v.rig_id = rigs.id AND v.comes_from = rigs.version) AS can_redo
+         FROM rigs JOIN rig_versions
+             ON rig_versions.rig_id = rigs.id AND rig_versions.version = {at}
+             JOIN parts ON parts.id = rig_versions.mount_part_id
+         WHERE {which} ORDER BY rigs.name, rigs.id"
+    ))?;
+    let boards = statement.query_map(given, |row| {
+        let id: i64 = row.get("rig_id")?;
+        let board = read_board(row, pieces.remove(&id).unwrap_or_default())?;
+        Ok((RigId(id), board))
+    })?;
+    Ok(boards.collect::<Result<_, _>>()?)
 }
 
-fn read_head(row: &Row<'_>) -> rusqlite::Result<Head> {
-    let diameter = Metres(row.get("mount_diameter_m")?);
-    Ok(Head {
-        id: RigId(row.get("id")?),
+fn read_board(row: &Row<'_>, pieces: Vec<Piece>) -> rusqlite::Result<Board> {
+    let spool = PartId(row.get("mount_part_id")?);
+    let metres = |column: &str| row.get(column).map(Metres);
+    let version: i64 = row.get("version")?;
+    Ok(Board {
         name: row.get("name")?,
-        kind: keyed(row, "kind", Kind::from_key)?,
-        mount: if row.get::<_, String>("mount")? == "wire" {
-            Mount::Wire(diameter)
-        } else {
-            Mount::Leader(diameter)
+        stack: Stack {
+            kind: keyed(row, "kind", Kind::from_key)?,
+            mount: Mount::new(parts::read(row)?.part, Some(spool)).map_err(unreadable)?,
+            pieces,
+            build: Build {
+                finished: metres("finished_m")?,
+                clearance: metres("clearance_m")?,
+                hook_spacing: metres("hook_spacing_m")?,
+                loop_diameter: metres("loop_diameter_m")?,
+                wraps: row.get("wraps")?,
+                tail: metres("tail_m")?,
+                snell_wraps: row.get("snell_wraps")?,
+                front_knot: keyed(row, "front_knot", Knot::from_key)?,
+                knot_use: row.get::<_, Option<f64>>("knot_use_m")?.map(Metres),
+                spacing: keyed(row, "spacing", Spacing::from_key)?,
+            },
         },
+        setup: SetupId(row.get("setup_id")?),
         observed_moment: row
             .get::<_, Option<f64>>("observed_moment_nm")?
             .map(NewtonMetres),
-        setup: SetupId(row.get("setup_id")?),
+        version,
+        can_undo: row.get::<_, Option<i64>>("comes_from")?.is_some(),
+        can_redo: row.get("can_redo")?,
     })
 }
 
-/// The columns of `rig_parts`, of which each kind of part fills its own.
-#[derive(Default)]
-struct Columns {
-    part: &'static str,
-    style: Option<&'static str>,
-    colour: Option<&'static str>,
-    hammered: Option<bool>,
-    count: Option<u8>,
-    size_code: Option<i8>,
-    length_m: Option<f64>,
-    width_m: Option<f64>,
-    thickness_m: Option<f64>,
-    diameter_m: Option<f64>,
-    density_kg_m3: Option<f64>,
-    mass_kg: Option<f64>,
-    bend: Option<f64>,
+/// Steps of the present version that are done.
+///
+/// # Errors
+/// [`Error::Missing`].
+pub fn ticks(connection: &Connection, id: RigId) -> Result<Vec<usize>, Error> {
+    let mut statement = connection.prepare_cached(
+        "SELECT step FROM rig_ticks WHERE rig_id = ?1 AND version = ?2 ORDER BY step",
+    )?;
+    let rows = statement.query_map([id.0, version(connection, id)?], |row| {
+        row.get::<_, u32>(0).map(|step| step as usize)
+    })?;
+    Ok(rows.collect::<Result<_, _>>()?)
 }
 
-impl From<&Part> for Columns {
-    fn from(part: &Part) -> Self {
-        let empty = Self::default();
-        match *part {
-            Part::Swivel { ball_bearing } => Self {
-                part: "swivel",
-                style: Some(if ball_bearing {
-                    "ball_bearing"
-                } else {
-                    "barrel"
-                }),
-                ..empty
-            },
-            Part::Blade {
-                blade,
-                finish,
-                bend,
-            } => Self {
-                part: "blade",
-                style: Some(blade.family.key()),
-                colour: Some(finish.colour.key()),
-                hammered: Some(finish.hammered),
-                length_m: Some(blade.length.0),
-                width_m: Some(blade.width.0),
-                thickness_m: Some(blade.thickness.0),
-                density_kg_m3: Some(blade.density.0),
-                bend,
-                ..empty
-            },
-            Part::Beads {
-                count,
-                diameter,
-                material,
-                colour,
-            } => Self {
-                part: "beads",
-                style: Some(material.key()),
-                colour: Some(colour.key()),
-                count: Some(count),
-                diameter_m: Some(diameter.0),
-                ..empty
-            },
-            Part::Body { mass, diameter } => Self {
-                part: "body",
-                mass_kg: Some(mass.0),
-                diameter_m: Some(diameter.0),
-                ..empty
-            },
-            Part::Dressing { dressing, colour } => Self {
-                part: "dressing",
-                style: Some(dressing.key()),
-                colour: Some(colour.key()),
-                ..empty
-            },
-            Part::Hook(hook) => Self {
-                part: "hook",
-                style: Some(hook.style.key()),
-                size_code: Some(hook.size.code()),
-                ..empty
-            },
-            Part::Bait(bait) => Self {
-                part: "bait",
-                style: Some(bait.key()),
-                ..empty
-            },
-        }
-    }
-}
-
-fn add_part(connection: &Connection, rig: RigId, place: usize, part: &Part) -> Result<(), Error> {
-    let columns = Columns::from(part);
-    connection
-        .prepare_cached(
-            "INSERT INTO rig_parts (rig_id, place, part, style, colour, hammered, count, size_code,
-                 length_m, width_m, thickness_m, diameter_m, density_kg_m3, mass_kg, bend)
-             VALUES (:rig_id, :place, :part, :style, :colour, :hammered, :count, :size_code,
-                 :length_m, :width_m, :thickness_m, :diameter_m, :density_kg_m3, :mass_kg, :bend)",
-        )?
-        .execute(named_params! {
-            ":rig_id": rig.0,
-            ":place": i64::try_from(place).unwrap_or(i64::MAX),
-            ":part": columns.part,
-            ":style": columns.style,
-            ":colour": columns.colour,
-            ":hammered": columns.hammered,
-            ":count": columns.count,
-            ":size_code": columns.size_code,
-            ":length_m": columns.length_m,
-            ":width_m": columns.width_m,
-            ":thickness_m": columns.thickness_m,
-            ":diameter_m": columns.diameter_m,
-            ":density_kg_m3": columns.density_kg_m3,
-            ":mass_kg": columns.mass_kg,
-            ":bend": columns.bend,
-        })?;
+/// Ticks a step off, or takes the tick back.
+///
+/// # Errors
+/// [`Error::Missing`].
+pub fn tick(connection: &Connection, id: RigId, step: usize, done: bool) -> Result<(), Error> {
+    let version = version(connection, id)?;
+    let step = i64::try_from(step).unwrap_or(i64::MAX);
+    connection.execute(
+        if done {
+            "INSERT OR IGNORE INTO rig_ticks (rig_id, version, step) VALUES (?1, ?2, ?3)"
+        } else {
+            "DELETE FROM rig_ticks WHERE rig_id = ?1 AND version = ?2 AND step = ?3"
+        },
+        [id.0, version, step],
+    )?;
     Ok(())
 }
 
-fn read_part(row: &Row<'_>) -> rusqlite::Result<Part> {
-    let colour = || keyed(row, "colour", Colour::from_key);
-    Ok(match row.get::<_, String>("part")?.as_str() {
-        "swivel" => Part::Swivel {
-            ball_bearing: row.get::<_, String>("style")? == "ball_bearing",
-        },
-        "blade" => Part::Blade {
-            blade: Blade::new(
-                keyed(row, "style", Family::from_key)?,
-                Metres(row.get("length_m")?),
-                Metres(row.get("width_m")?),
-                Metres(row.get("thickness_m")?),
-                KilogramsPerCubicMetre(row.get("density_kg_m3")?),
-            )
-            .map_err(unreadable)?,
-            finish: Finish {
-                colour: colour()?,
-                hammered: row.get("hammered")?,
-            },
-            bend: row.get("bend")?,
-        },
-        "beads" => Part::Beads {
-            count: row.get("count")?,
-            diameter: Metres(row.get("diameter_m")?),
-            material: keyed(row, "style", BeadMaterial::from_key)?,
-            colour: colour()?,
-        },
-        "body" => Part::Body {
-            mass: Kilograms(row.get("mass_kg")?),
-            diameter: Metres(row.get("diameter_m")?),
-        },
-        "dressing" => Part::Dressing {
-            dressing: keyed(row, "style", Dressing::from_key)?,
-            colour: colour()?,
-        },
-        "hook" => Part::Hook(Hook {
-            style: keyed(row, "style", HookStyle::from_key)?,
-            size: HookSize::from_code(row.get("size_code")?).map_err(unreadable)?,
-        }),
-        "bait" => Part::Bait(keyed(row, "style", Bait::from_key)?),
-        other => return Err(unreadable(format!("part is {other:?}"))),
-    })
+/// Takes every tick of the present version off, for the next rig.
+///
+/// # Errors
+/// [`Error::Missing`].
+pub fn clear_ticks(connection: &Connection, id: RigId) -> Result<(), Error> {
+    let version = version(connection, id)?;
+    connection.execute(
+        "DELETE FROM rig_ticks WHERE rig_id = ?1 AND version = ?2",
+        [id.0, version],
+    )?;
+    Ok(())
 }

@@ -2,7 +2,7 @@
 
 use crate::Error;
 use jiff::Timestamp;
-use motilis_core::book::{EventId, OutingId, RigId, SetupId, WaterId};
+use motilis_core::book::{EventId, OutingId, PartId, RigId, SetupId, WaterId};
 use rusqlite::Connection;
 
 /// A record that can be thrown away.
@@ -12,6 +12,8 @@ pub enum Record {
     Water(WaterId),
     /// A rig.
     Rig(RigId),
+    /// A part of the box.
+    Part(PartId),
     /// A line set-up.
     Setup(SetupId),
     /// An outing; its events go and come with it.
@@ -25,6 +27,7 @@ impl Record {
         match self {
             Self::Water(id) => ("waters", "water", id.0),
             Self::Rig(id) => ("rigs", "rig", id.0),
+            Self::Part(id) => ("parts", "part", id.0),
             Self::Setup(id) => ("line_setups", "line set-up", id.0),
             Self::Outing(id) => ("outings", "outing", id.0),
             Self::Event(id) => ("events", "log entry", id.0),

@@ -9,7 +9,7 @@
 //! - [`checks`] judges it, each check with its figures and, where it can, a mend to apply;
 //! - [`beads`] finds the bead stacks that a box can build for a length;
 //! - [`steps`] is the order of work;
-//! - [`starting`] is a working rig of a kind to start from.
+//! - [`starting`] is a working rig of a kind to start from, [`mended`] makes every mend at once.
 //!
 //! # The axis
 //! `x` runs backwards in metres from the point where the line is tied: the eye of the swivel, or the
@@ -30,7 +30,7 @@ pub use cut::{Cut, cut, helix};
 pub use figures::{Attitude, Figures, figures};
 pub use layout::{Layout, Seat};
 pub use order::{Action, Caution, Step, Tool, steps};
-pub use start::starting;
+pub use start::{mended, starting};
 
 use crate::book::PartId;
 use crate::rig::{Part, Piece};

@@ -50,8 +50,8 @@ impl Kind {
     }
 }
 
-/// Repairs tried before the starting rig is handed over as it is.
-const REPAIRS: usize = 12;
+/// Repairs tried before a rig is handed over as it is.
+const REPAIRS: usize = 16;
 
 /// A rig of a kind on a hook of a size, with everything the checks ask for: out of the box where it
 /// has what is needed, of trade sizes otherwise.
@@ -67,6 +67,15 @@ pub fn starting(kind: Kind, fish: Fish, hook: HookSize, stock: &[Stocked]) -> Re
     if kind == Kind::SalmonWire {
         stack.build.hook_spacing.0 = 0.038;
     }
+    mended(stack, stock)
+}
+
+/// A stack with every mend made that its checks propose, from the worst on: out of the box where it
+/// can, with common beads of the trade where it must.
+///
+/// # Errors
+/// [`Error`] of the blade model.
+pub fn mended(mut stack: Stack, stock: &[Stocked]) -> Result<Stack, Error> {
     let box_and_shop = with_common_beads(stock);
     for repair in 0..REPAIRS {
         // The box first; what it cannot mend, common beads of the trade can.
@@ -159,12 +168,18 @@ fn skeleton(
         number += step;
     }
     let blade = plain(blade_what, number, colour)?;
+    // Wire spinners turn on brass, leaders on plastic.
     let bearing = || -> Result<Piece, Error> {
-        let bead = Part::new(What::Bead(BeadStyle::Round), 4.0, BARE)?.of(Material::Brass);
+        let (finish, material) = if kind.is_on_wire() {
+            (BARE, Material::Brass)
+        } else {
+            (Finish::plain(Colour::Red), Material::Plastic)
+        };
+        let bead = Part::new(What::Bead(BeadStyle::Round), 4.0, finish)?.of(material);
         let in_box = stock.iter().find(|stocked| {
             stocked.part.what() == bead.what()
                 && stocked.part.size() == bead.size()
-                && stocked.part.material == Material::Brass
+                && stocked.part.material == material
                 && stocked.has(1)
         });
         Ok(in_box.map_or(Piece::one(bead), |stocked| stocked.piece(1)))

@@ -1,10 +1,12 @@
 //! The scenario is whole, sound, and the same every time.
 
 use motilis_core::advice::{Verdict, call};
+use motilis_core::bench::{Level, Rule, checks};
 use motilis_core::book::EventKind;
+use motilis_core::rig::Kind;
 use motilis_core::units::{FOOT, MILE_PER_HOUR};
 use motilis_demo::{SEED, fill};
-use motilis_store::{Error, Store, events, outings, rigs, setups, waters};
+use motilis_store::{Error, Store, events, made, outings, parts, rigs, setups, waters};
 
 fn demo(seed: u64) -> (tempfile::TempDir, Store) {
     let folder = tempfile::tempdir().unwrap();
@@ -19,7 +21,9 @@ fn the_scenario_is_whole() {
     store
         .read(|c| {
             assert_eq!(waters::all(c)?.len(), 3);
-            assert_eq!(rigs::all(c)?.len(), 14);
+            assert_eq!(rigs::boards(c)?.len(), 40);
+            assert_eq!(parts::all(c)?.len(), 250);
+            assert!(made::all(c)?.len() >= 30);
             let outings = outings::all(c)?;
             assert_eq!(outings.len(), 6);
             for (id, outing) in &outings {
@@ -86,4 +90,54 @@ fn the_open_day_shows_what_it_should() {
     assert_eq!(verdict("Slow wing", 0.8), Verdict::Works);
     assert_eq!(verdict("Big thumper", 2.1), Verdict::Cannot);
     assert_ne!(verdict("Double willow", 2.1), Verdict::Cannot);
+}
+
+#[test]
+fn the_box_holds_every_kind_and_the_checks_find_each_fault() {
+    let (_folder, store) = demo(SEED);
+    let (boards, stock) = store
+        .read(|c| Ok::<_, Error>((rigs::boards(c)?, parts::stocked(c)?)))
+        .unwrap();
+    for kind in Kind::ALL {
+        assert!(
+            boards.iter().any(|(_, board)| board.stack.kind == *kind),
+            "{kind:?}"
+        );
+    }
+    let wrong = |name: &str| -> Vec<&'static str> {
+        let (_, board) = boards.iter().find(|(_, board)| board.name == name).unwrap();
+        checks(&board.stack, &stock)
+            .unwrap()
+            .checks
+            .iter()
+            .filter(|check| check.level != Level::Pass && !matches!(check.rule, Rule::Stock { .. }))
+            .map(|check| check.rule.key())
+            .collect()
+    };
+    for (name, faults) in [
+        ("Two beads short", &["tip"][..]),
+        ("Tight clevis", &["clevis", "leader"]),
+        ("Wide beads", &["swallow"]),
+        ("Swallowed bead", &["skirt_bead"]),
+        ("Thick wire", &["bore", "points"]),
+        ("Nose weight", &["sinks", "clevis_room", "above_clevis"]),
+        ("Wrong kick", &["attractor_lead", "hook_spacing"]),
+        ("Cap too near", &["cap_beads"]),
+    ] {
+        let found = wrong(name);
+        for fault in faults {
+            assert!(found.contains(fault), "{name}: {found:?}");
+        }
+    }
+    let faulty: Vec<_> = boards
+        .iter()
+        .filter(|(_, board)| !wrong(&board.name).is_empty())
+        .map(|(_, board)| (board.name.as_str(), wrong(&board.name)))
+        .collect();
+    // Two of the sound ones are watched: a knowing angler's choice, not a fault.
+    assert!(faulty.len() <= 14, "{faulty:#?}");
+    assert!(
+        faulty.iter().all(|(name, _)| *name != "Tamarin two-hook"),
+        "{faulty:#?}"
+    );
 }

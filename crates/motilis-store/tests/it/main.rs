@@ -2,21 +2,21 @@
 
 use jiff::Timestamp;
 use motilis_core::advice::{Fish, Mood, Sky};
-use motilis_core::blade::{Blade, Family};
+use motilis_core::blade::Family;
 use motilis_core::book::{
-    Event, EventId, EventKind, OnLine, Outing, OutingId, OwnedRig, RigId, RunningLine, SetupId,
-    WaterBody, WaterId,
+    BoxPart, Event, EventId, EventKind, MadeState, OnLine, Outing, OutingId, OwnedRig, PartId,
+    RigId, RunningLine, SetupId, WaterBody, WaterId,
 };
 use motilis_core::line::{LineSetup, Start};
 use motilis_core::rig::{
-    Bait, BeadMaterial, Colour, Dressing, Finish, Hook, HookSize, HookStyle, Kind, Mount, Part, Rig,
+    Bait, BeadStyle, BodyShape, Colour, Dressing, Edit, Finish, HookStyle, Kind, Material,
+    Measured, Mount, Part, Piece, Rig, Stack, SwivelStyle, What,
 };
 use motilis_core::tackle::{DiverSize, LineMaterial, LineStock, Weight, WeightMaterial};
-use motilis_core::units::{
-    Celsius, FOOT, GRAM, INCH, MILE_PER_HOUR, MILLIMETRE, Metres, NewtonMetres, OUNCE, POUND,
-};
+use motilis_core::units::{Celsius, FOOT, INCH, MILE_PER_HOUR, Metres, NewtonMetres, OUNCE, POUND};
+use motilis_store::made::Built;
 use motilis_store::trash::{Record, take_back, throw};
-use motilis_store::{Error, Store, events, outings, rigs, setups, waters};
+use motilis_store::{Connection, Error, Store, events, made, outings, parts, rigs, setups, waters};
 use rstest::rstest;
 use std::path::PathBuf;
 
@@ -50,45 +50,50 @@ fn setup(start: Start, weight: Option<Weight>) -> LineSetup {
     }
 }
 
-/// A rig with one part of every kind.
-fn rig(setup: SetupId) -> OwnedRig {
-    let parts = vec![
-        Part::Swivel { ball_bearing: true },
-        Part::Blade {
-            blade: Blade::of_size(Family::SoftWing, 1.5).unwrap(),
-            finish: Finish {
-                colour: Colour::Copper,
-                hammered: true,
-            },
-            bend: Some(0.4),
-        },
-        Part::Beads {
-            count: 5,
-            diameter: 6.0 * MILLIMETRE,
-            material: BeadMaterial::Glass,
-            colour: Colour::Orange,
-        },
-        Part::Body {
-            mass: 4.0 * GRAM,
-            diameter: 6.0 * MILLIMETRE,
-        },
-        Part::Dressing {
-            dressing: Dressing::Squid,
-            colour: Colour::Pink,
-        },
-        Part::Hook(Hook {
-            style: HookStyle::Siwash,
-            size: HookSize::aught(3).unwrap(),
-        }),
-        Part::Bait(Bait::Leech),
+fn part(what: What, size: f64, colour: Colour) -> Part {
+    Part::new(what, size, Finish::plain(colour)).unwrap()
+}
+
+/// A rig with one part of many kinds, each known to the box.
+fn rig(c: &Connection, setup: SetupId) -> OwnedRig {
+    let own = Measured {
+        length: Some(Metres(38.4e-3)),
+        width: Some(Metres(17.0e-3)),
+        bore: Some(Metres(1.25e-3)),
+        ..Measured::default()
+    };
+    let wing = part(What::Blade(Family::SoftWing), 1.5, Colour::Copper)
+        .measured(own)
+        .unwrap()
+        .backed(Some(Finish::hammered(Colour::Nickel)));
+    let known = |part: Part, count| {
+        let id = parts::intern(c, &part).unwrap();
+        Piece::many(part, count).from_box(id)
+    };
+    let mut pieces = vec![
+        known(
+            part(What::Swivel(SwivelStyle::BallBearing), 14.0, Colour::Nickel),
+            1,
+        ),
+        known(wing, 1),
+        known(
+            part(What::Bead(BeadStyle::Round), 6.0, Colour::Orange).of(Material::Glass),
+            5,
+        ),
+        known(part(What::Body(BodyShape::Bell), 4.0, Colour::Brass), 1),
+        known(part(What::Dressing(Dressing::Squid), 60.0, Colour::Pink), 1),
+        known(part(What::Hook(HookStyle::Siwash), -3.0, Colour::Nickel), 1),
+        known(part(What::Bait(Bait::Leech), 60.0, Colour::Pink), 1),
     ];
-    let mut rig = Rig::new(
-        "Everything",
+    pieces[1].bend = Some(0.4);
+    let spool = known(part(What::Wire, 30.0, Colour::Nickel), 1);
+    let mut stack = Stack::empty(
         Kind::SalmonWire,
-        Mount::Wire(0.03 * INCH),
-        parts,
-    )
-    .unwrap();
+        Mount::new(spool.part, spool.stock).unwrap(),
+    );
+    stack.pieces = pieces;
+    stack.build.knot_use = Some(Metres(0.11));
+    let mut rig = Rig::new("Everything", stack).unwrap();
     rig.observed_moment = Some(NewtonMetres(3e-5));
     OwnedRig { rig, setup }
 }
@@ -134,7 +139,7 @@ fn a_day_on_the_water_is_kept() {
         .write(|c| {
             let water_id = waters::add(c, &water())?;
             let setup_id = setups::add(c, &setup(Start::Board, None))?;
-            let rig_id = rigs::add(c, &rig(setup_id))?;
+            let rig_id = rigs::add(c, &rig(c, setup_id))?;
             let outing_id = outings::add(c, &outing(water_id))?;
             let line = RunningLine {
                 rig: rig_id,
@@ -155,7 +160,7 @@ fn a_day_on_the_water_is_kept() {
     store
         .read(|c| {
             assert_eq!(waters::all(c)?, [(WaterId(1), water())]);
-            assert_eq!(rigs::all(c)?, [(rig_id, rig(SetupId(1)))]);
+            assert_eq!(rigs::all(c)?, [(rig_id, rig(c, SetupId(1)))]);
             assert_eq!(outings::all(c)?, [(outing_id, outing(WaterId(1)))]);
             assert_eq!(outings::running_line(c, outing_id)?, Some(line));
             assert_eq!(
@@ -212,7 +217,7 @@ fn what_is_thrown_away_can_be_taken_back() {
         .write(|c| {
             let water_id = waters::add(c, &water())?;
             let setup_id = setups::add(c, &setup(Start::Board, None))?;
-            let rig_id = rigs::add(c, &rig(setup_id))?;
+            let rig_id = rigs::add(c, &rig(c, setup_id))?;
             let outing_id = outings::add(c, &outing(water_id))?;
             let event_id = events::add(c, &fish(outing_id, rig_id))?;
             let records = [
@@ -261,4 +266,174 @@ fn what_does_not_exist_is_said_so() {
     assert!(matches!(orphan, Error::Sqlite(_)), "{orphan:?}");
     let changed = store.write(|c| outings::update(c, OutingId(9), &outing(WaterId(9))));
     assert!(changed.unwrap_err().is_missing());
+}
+
+/// A store with a set-up, and a box with enough for three rigs of the kind above.
+fn bench(c: &Connection) -> Result<RigId, Error> {
+    let setup_id = setups::add(c, &setup(Start::Board, None))?;
+    let id = rigs::add(c, &rig(c, setup_id))?;
+    for (part, boxed) in parts::all(c)? {
+        parts::update(
+            c,
+            part,
+            &BoxPart {
+                left: 15.0,
+                ..boxed
+            },
+        )?;
+    }
+    Ok(id)
+}
+
+fn left(c: &Connection, group: &str) -> f64 {
+    let all = parts::all(c).unwrap();
+    let of_group = all
+        .iter()
+        .filter(|(_, boxed)| boxed.part.what().keys().0 == group);
+    of_group.map(|(_, boxed)| boxed.left).sum()
+}
+
+#[test]
+fn building_takes_out_of_the_box_and_every_deed_can_be_undone() {
+    let (_folder, path) = folder();
+    let store = Store::open(&path).unwrap();
+    let now = Timestamp::UNIX_EPOCH;
+    store
+        .write(|c| {
+            let rig = bench(c)?;
+            let Built::Done(built) = made::build(c, rig, 2, "Winder 7", now)? else {
+                panic!("the box suffices")
+            };
+            assert_eq!(
+                (left(c, "bead"), left(c, "hook"), left(c, "bait")),
+                (5.0, 13.0, 15.0)
+            );
+            let wire = left(c, "wire");
+            assert!(wire < 15.0 && wire > 14.0, "{wire}");
+            let all = made::all(c)?;
+            assert_eq!(all.len(), 2);
+            let (first, second) = (all[0].0, all[1].0);
+            assert_eq!(all[0].1.state, MadeState::New);
+
+            // A third one would need five beads; five are left. A fourth would not do.
+            let Built::Short(short) = made::build(c, rig, 2, "", now)? else {
+                panic!("the box does not suffice")
+            };
+            assert_eq!((short.len(), short[0].needs, short[0].left), (1, 10.0, 5.0));
+            assert_eq!(left(c, "hook"), 13.0);
+
+            let apart = made::dismantle(c, first, now)?;
+            assert_eq!((left(c, "bead"), left(c, "hook")), (10.0, 14.0));
+            // Bent wire does not come back.
+            assert_eq!(left(c, "wire"), wire);
+            assert!(made::dismantle(c, first, now).unwrap_err().is_missing());
+            // What was built cannot be undone while one of it is apart.
+            assert!(!made::undo(c, built)?);
+
+            let stack = made::stack_of(c, second, &made::get(c, second)?)?;
+            let blade = stack.pieces[1].stock.unwrap();
+            let lost = made::break_off(c, second, &[(blade, 1.0)], now)?;
+            assert_eq!((left(c, "blade"), left(c, "hook")), (15.0, 14.0));
+            assert!(made::all(c)?.is_empty());
+            assert!(made::undo(c, lost)? && made::undo(c, apart)?);
+            assert!(!made::undo(c, apart)?);
+            made::set_state(c, second, MadeState::ReTie, "Foam board")?;
+            assert_eq!(made::get(c, second)?.place, "Foam board");
+            assert!(made::undo(c, built)?);
+            assert_eq!((left(c, "bead"), left(c, "hook")), (15.0, 15.0));
+            assert_eq!(left(c, "wire"), 15.0);
+            Ok::<_, Error>(())
+        })
+        .unwrap();
+}
+
+#[test]
+fn a_made_up_rig_keeps_the_parts_it_was_built_to() {
+    let (_folder, path) = folder();
+    let store = Store::open(&path).unwrap();
+    let now = Timestamp::UNIX_EPOCH;
+    store
+        .write(|c| {
+            let rig = bench(c)?;
+            made::build(c, rig, 1, "", now)?;
+            let board = rigs::board(c, rig)?;
+            let bare = board.stack.edited(&Edit::Remove { at: 2 }).unwrap();
+            rigs::save(c, rig, &bare)?;
+            assert_eq!(rigs::board(c, rig)?.stack, bare);
+            let (id, rig) = made::all(c)?.remove(0);
+            made::dismantle(c, id, now)?;
+            assert_eq!(left(c, "bead"), 15.0, "{rig:?}");
+            Ok::<_, Error>(())
+        })
+        .unwrap();
+}
+
+#[test]
+fn a_board_goes_back_and_forth_through_its_versions() {
+    let (_folder, path) = folder();
+    let store = Store::open(&path).unwrap();
+    store
+        .write(|c| {
+            let rig = bench(c)?;
+            let first = rigs::board(c, rig)?;
+            assert!(!first.can_undo && !first.can_redo && !rigs::undo(c, rig)?);
+            rigs::tick(c, rig, 2, true)?;
+            rigs::tick(c, rig, 2, true)?;
+            let second = first
+                .stack
+                .edited(&Edit::Count { at: 2, count: 6 })
+                .unwrap();
+            rigs::save(c, rig, &second)?;
+            assert_eq!(rigs::ticks(c, rig)?, Vec::<usize>::new());
+            assert!(rigs::undo(c, rig)?);
+            assert_eq!(rigs::board(c, rig)?.stack, first.stack);
+            assert_eq!(rigs::ticks(c, rig)?, [2]);
+            assert!(rigs::redo(c, rig)? && !rigs::redo(c, rig)?);
+            assert_eq!(rigs::board(c, rig)?.stack, second);
+            // A change after an undo: redo leads to the new one.
+            rigs::undo(c, rig)?;
+            let third = first.stack.edited(&Edit::Remove { at: 0 }).unwrap();
+            rigs::save(c, rig, &third)?;
+            rigs::undo(c, rig)?;
+            rigs::redo(c, rig)?;
+            assert_eq!(rigs::board(c, rig)?.stack, third);
+            Ok::<_, Error>(())
+        })
+        .unwrap();
+}
+
+#[test]
+fn a_caliper_figure_changes_every_rig_that_carries_the_part() {
+    let (_folder, path) = folder();
+    let store = Store::open(&path).unwrap();
+    store
+        .write(|c| {
+            let rig = bench(c)?;
+            let bead = rigs::board(c, rig)?.stack.pieces[2].stock.unwrap();
+            let boxed = parts::get(c, bead)?;
+            let measured = Measured {
+                length: Some(Metres(5.7e-3)),
+                ..Measured::default()
+            };
+            let own = BoxPart {
+                part: boxed.part.measured(measured).unwrap(),
+                ..boxed
+            };
+            parts::update(c, bead, &own)?;
+            assert_eq!(
+                rigs::board(c, rig)?.stack.pieces[2].part.length(),
+                Metres(5.7e-3)
+            );
+            let counted = made::count(c, bead, 3.0, Timestamp::UNIX_EPOCH)?;
+            assert_eq!(parts::get(c, bead)?.left, 3.0);
+            assert!(made::undo(c, counted)?);
+            assert_eq!(parts::get(c, bead)?.left, 15.0);
+            assert!(
+                parts::update(c, PartId(999), &own)
+                    .unwrap_err()
+                    .is_missing()
+            );
+            Ok::<_, Error>(())
+        })
+        .unwrap();
 }
