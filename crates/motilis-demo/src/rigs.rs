@@ -130,7 +130,7 @@ impl Hand<'_> {
             self.stirrup(clevis),
             blade,
             self.small_bead(),
-            self.beads(4, 6.0, colour),
+            self.beads(5, 6.0, colour),
             self.hook(HookStyle::Octopus, code, 2),
             self.bait(Bait::Crawler),
         ]

@@ -200,6 +200,18 @@ pub fn all(connection: &Connection) -> Result<Vec<(RigId, OwnedRig)>, Error> {
         .collect())
 }
 
+/// Number and name of every rig, by name.
+///
+/// # Errors
+/// [`Error::Sqlite`].
+pub fn names(connection: &Connection) -> Result<Vec<(RigId, String)>, Error> {
+    let mut statement = connection.prepare_cached(
+        "SELECT id, name FROM rigs WHERE deleted_utc_s IS NULL ORDER BY name, id",
+    )?;
+    let rows = statement.query_map([], |row| Ok((RigId(row.get(0)?), row.get(1)?)))?;
+    Ok(rows.collect::<Result<_, _>>()?)
+}
+
 /// Every board, by name.
 ///
 /// # Errors

@@ -1,12 +1,14 @@
 //! What computed judgements read like: short sentences with the boat's units.
 
+pub mod bench;
+
 use crate::units::{Quantity, System, show, show_fraction};
 use motilis_core::advice::Fish;
 use motilis_core::advice::{Call, Reason, Rule, Scored};
 use motilis_core::blade::State;
 use motilis_core::book::Outing;
 use motilis_core::line::{LineSetup, Start};
-use motilis_core::rig::{Part, Rig};
+use motilis_core::rig::{Rig, What};
 use motilis_core::units::{Celsius, Hertz, Metres, MetresPerSecond};
 
 /// What a blade does, as a word beside its mark.
@@ -31,36 +33,31 @@ fn depth(value: Metres, system: System) -> String {
     show(Quantity::Depth, value.0, system).to_string()
 }
 
-/// A rig's blade and what follows it: "Colorado 25×20 mm hammered brass, 5 beads, 2 hooks no. 2, crawler".
+/// A rig's blade and what follows it: "Colorado 4, hammered brass, 2 × octopus 2, crawler".
 pub fn parts(rig: &Rig) -> String {
-    let mut words = Vec::new();
-    let (blade, finish, _) = rig.front_blade();
+    let pieces = &rig.stack().pieces;
+    let blade = pieces.iter().find(|piece| piece.part.blade().is_some());
     let pair = if rig.blade_count() == 2 { "two " } else { "" };
-    let hammered = if finish.hammered { "hammered " } else { "" };
-    words.push(format!(
-        "{pair}{} {:.0} mm, {hammered}{}",
-        blade.family.name(),
-        blade.length.0 * 1e3,
-        finish.colour.name()
-    ));
-    let mut hooks: Vec<String> = Vec::new();
-    for part in rig.parts() {
-        match part {
-            Part::Hook(hook) => hooks.push(format!("{} {}", hook.style.name(), hook.size)),
-            Part::Dressing { dressing, .. } => words.push(dressing.name().to_owned()),
-            Part::Bait(bait) => words.push(bait.name().to_owned()),
-            Part::Swivel { .. } | Part::Blade { .. } | Part::Beads { .. } | Part::Body { .. } => {}
-        }
-    }
-    let count = hooks.len();
-    if let Some(hook) = hooks.into_iter().next() {
-        let words_for = if count > 1 {
-            format!("{count} × {hook}")
+    let mut words: Vec<String> = blade
+        .map(|piece| format!("{pair}{}", bench::part(&piece.part)))
+        .into_iter()
+        .collect();
+    let hooks: Vec<_> = rig.stack().hooks();
+    if let Some(first) = hooks.first() {
+        let name = bench::part_name(&pieces[*first].part);
+        words.push(if hooks.len() > 1 {
+            format!("{} × {name}", hooks.len())
         } else {
-            hook
-        };
-        words.insert(1, words_for);
+            name
+        });
     }
+    let soft = pieces.iter().filter(|piece| {
+        matches!(
+            piece.part.what(),
+            What::Dressing(_) | What::Bait(_) | What::Attractor(_)
+        )
+    });
+    words.extend(soft.map(|piece| piece.part.what().name().to_owned()));
     words.join(", ")
 }
 
@@ -169,7 +166,7 @@ fn practice(
     let (_, finish, _) = rig.front_blade();
     let good = scored.points >= 0.0;
     let said = match scored.rule {
-        Rule::Speed => match rig.kind.practice() {
+        Rule::Speed => match rig.kind().practice() {
             Some(practice) if good => format!(
                 "practice runs it at {}–{}",
                 show(Quantity::Speed, practice.from.0, system).value,

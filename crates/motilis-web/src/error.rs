@@ -19,6 +19,9 @@ pub enum Error {
     /// The request makes no sense; what it would need is said.
     #[error("{0}")]
     BadRequest(String),
+    /// The request holds more, or other, than is taken.
+    #[error("{0}")]
+    TooLarge(String),
     /// The request comes from somewhere it must not come from.
     #[error("{0}")]
     Forbidden(String),
@@ -31,6 +34,9 @@ pub enum Error {
     /// A page could not be written.
     #[error(transparent)]
     Page(#[from] askama::Error),
+    /// A sheet could not be printed.
+    #[error(transparent)]
+    Print(#[from] motilis_print::Error),
     /// The server is shutting down.
     #[error("the program is stopping")]
     Stopped,
@@ -50,19 +56,24 @@ impl Error {
     fn head(&self) -> &'static str {
         match self {
             Self::NotFound(_) => "Not here",
-            Self::BadRequest(_) => "That could not be read",
+            Self::BadRequest(_) | Self::TooLarge(_) => "That could not be read",
             Self::Forbidden(_) => "Not from there",
-            Self::Store(_) | Self::Core(_) | Self::Page(_) | Self::Stopped => "Something broke",
+            Self::Store(_) | Self::Core(_) | Self::Page(_) | Self::Print(_) | Self::Stopped => {
+                "Something broke"
+            }
         }
     }
 
     /// What a person reads: inner errors are for the record, not for the page.
     fn sentence(&self) -> String {
         match self {
-            Self::NotFound(text) | Self::BadRequest(text) | Self::Forbidden(text) => {
+            Self::NotFound(text)
+            | Self::BadRequest(text)
+            | Self::TooLarge(text)
+            | Self::Forbidden(text) => {
                 format!("{}.", motilis_view::words::capital(text))
             }
-            Self::Store(_) | Self::Core(_) | Self::Page(_) | Self::Stopped => {
+            Self::Store(_) | Self::Core(_) | Self::Page(_) | Self::Print(_) | Self::Stopped => {
                 "Nothing was changed. Try once more; if it stays, look at what the program printed."
                     .to_owned()
             }
@@ -81,8 +92,11 @@ impl ResponseError for Error {
         match self {
             Self::NotFound(_) => StatusCode::NOT_FOUND,
             Self::BadRequest(_) => StatusCode::BAD_REQUEST,
+            Self::TooLarge(_) => StatusCode::PAYLOAD_TOO_LARGE,
             Self::Forbidden(_) => StatusCode::FORBIDDEN,
-            Self::Store(_) | Self::Core(_) | Self::Page(_) => StatusCode::INTERNAL_SERVER_ERROR,
+            Self::Store(_) | Self::Core(_) | Self::Page(_) | Self::Print(_) => {
+                StatusCode::INTERNAL_SERVER_ERROR
+            }
             Self::Stopped => StatusCode::SERVICE_UNAVAILABLE,
         }
     }

@@ -1,13 +1,16 @@
 //! Every address of the application, on one screen.
 
 use crate::error::Error;
-use crate::screens::{log, outings, settings, tank, today};
+use crate::screens::{bench, boxes, log, outings, settings, tank, today};
 use crate::{api, assets};
+use actix_multipart::form::MultipartFormConfig;
 use actix_web::web::{self, FormConfig, PathConfig, PayloadConfig, QueryConfig, ServiceConfig};
 
 /// Largest form and largest JSON request taken, bytes.
 const FORM_LIMIT: usize = 64 * 1024;
 const JSON_LIMIT: usize = 1024 * 1024;
+/// Largest upload with its form around it, bytes.
+const UPLOAD_LIMIT: usize = 9 * 1024 * 1024;
 
 /// Adds every route, and how unreadable requests are answered.
 pub fn configure(config: &mut ServiceConfig) {
@@ -26,9 +29,38 @@ pub fn configure(config: &mut ServiceConfig) {
                 .into()
         }))
         .app_data(PayloadConfig::new(JSON_LIMIT))
+        .app_data(
+            MultipartFormConfig::default()
+                .total_limit(UPLOAD_LIMIT)
+                .memory_limit(UPLOAD_LIMIT)
+                .error_handler(|error, _| {
+                    Error::TooLarge(format!(
+                        "the file could not be taken ({error}); at most 4 MB of CSV or JSON are read"
+                    ))
+                    .into()
+                }),
+        )
         .route("/", web::get().to(today::door))
         .route("/today", web::get().to(today::show))
         .route("/today", web::post().to(today::set))
+        .route("/bench", web::get().to(bench::door))
+        .route("/bench/new", web::get().to(bench::start))
+        .route("/bench/new", web::post().to(bench::create))
+        .route("/bench/compare", web::get().to(bench::compare))
+        .route("/bench/{rig}", web::get().to(bench::show))
+        .route("/bench/{rig}/edit", web::post().to(bench::edit))
+        .route("/bench/{rig}/undo", web::post().to(bench::undo))
+        .route("/bench/{rig}/redo", web::post().to(bench::redo))
+        .route("/bench/{rig}/tick", web::post().to(bench::tick))
+        .route("/bench/{rig}/rename", web::post().to(bench::rename))
+        .route("/bench/{rig}/setup", web::post().to(bench::setup))
+        .route("/bench/{rig}/measuring", web::post().to(bench::measuring))
+        .route("/bench/{rig}/duplicate", web::post().to(bench::duplicate))
+        .route("/bench/{rig}/delete", web::post().to(bench::delete))
+        .route("/bench/{rig}/restore", web::post().to(bench::restore))
+        .route("/bench/{rig}/build", web::post().to(bench::build))
+        .route("/bench/{rig}/sheet", web::get().to(bench::sheet))
+        .route("/bench/{rig}/sheet.pdf", web::get().to(bench::pdf))
         .route("/tank", web::get().to(tank::show))
         .route("/log", web::get().to(log::show))
         .route("/log", web::post().to(log::tap))
@@ -36,6 +68,26 @@ pub fn configure(config: &mut ServiceConfig) {
         .route("/log/{event}", web::post().to(log::correct))
         .route("/log/{event}/delete", web::post().to(log::delete))
         .route("/log/{event}/undo", web::post().to(log::undo))
+        .route("/box", web::get().to(boxes::show))
+        .route("/box/export.csv", web::get().to(boxes::export_csv))
+        .route("/box/export.json", web::get().to(boxes::export_json))
+        .route("/box/import", web::get().to(boxes::import_form))
+        .route("/box/import", web::post().to(boxes::import))
+        .route("/box/shopping", web::get().to(boxes::shopping))
+        .route("/box/shopping.txt", web::get().to(boxes::shopping_text))
+        .route("/box/shopping.csv", web::get().to(boxes::shopping_csv))
+        .route("/box/parts/new", web::get().to(boxes::blank))
+        .route("/box/parts/new", web::post().to(boxes::add))
+        .route("/box/parts/{part}", web::get().to(boxes::part))
+        .route("/box/parts/{part}", web::post().to(boxes::save))
+        .route("/box/parts/{part}/count", web::post().to(boxes::count))
+        .route("/box/parts/{part}/delete", web::post().to(boxes::delete))
+        .route("/box/parts/{part}/restore", web::post().to(boxes::restore))
+        .route("/box/made/{made}/state", web::post().to(boxes::set_state))
+        .route("/box/made/{made}/dismantle", web::post().to(boxes::dismantle))
+        .route("/box/made/{made}/break-off", web::get().to(boxes::broken))
+        .route("/box/made/{made}/break-off", web::post().to(boxes::break_off))
+        .route("/box/deeds/{deed}/undo", web::post().to(boxes::undo))
         .route("/outings", web::post().to(outings::begin))
         .route("/outings/open", web::post().to(outings::open))
         .route("/outings/{outing}/delete", web::post().to(outings::delete))

@@ -9,6 +9,7 @@
 //! - [`checks`] judges it, each check with its figures and, where it can, a mend to apply;
 //! - [`beads`] finds the bead stacks that a box can build for a length;
 //! - [`steps`] is the order of work;
+//! - [`fits`] tells which parts of the box go on at a place;
 //! - [`starting`] is a working rig of a kind to start from, [`mended`] makes every mend at once.
 //!
 //! # The axis
@@ -33,7 +34,41 @@ pub use order::{Action, Caution, Step, Tool, steps};
 pub use start::{mended, starting};
 
 use crate::book::PartId;
-use crate::rig::{Part, Piece};
+use crate::rig::{Part, Piece, Stack, What};
+
+/// Whether a part goes on a rig at a place: its hole lets the wire or line through, and a blade or clevis
+/// fits the clevis or blade beside it.
+///
+/// - `at`: the place in the stack it would stand at; its length for the end.
+pub fn fits(stack: &Stack, at: usize, part: &Part) -> bool {
+    let needs = stack.mount.diameter() + mend::PLAY;
+    let threaded = matches!(
+        part.what(),
+        What::Bead(_) | What::Body(_) | What::Dressing(_) | What::Clevis(_) | What::Tubing
+    ) || part.blade().is_some_and(|_| part.threaded().0 > 0.0);
+    if threaded && part.bore() < needs {
+        return false;
+    }
+    let beside = |at: Option<usize>| {
+        at.and_then(|at| stack.pieces.get(at))
+            .map(|piece| &piece.part)
+    };
+    let number = |part: &Part| {
+        part.blade()
+            .map(|blade| blade.family.number_near(blade.length))
+    };
+    let carried = |clevis: &Part, blade: &Part| match (clevis.carries(), number(blade)) {
+        (Some((from, to)), Some(number)) => number >= from && number <= to,
+        _ => true,
+    };
+    match part.what() {
+        What::Blade(family) if !family.is_wing() => {
+            beside(at.checked_sub(1)).is_none_or(|clevis| carried(clevis, part))
+        }
+        What::Clevis(_) => beside(Some(at + 1)).is_none_or(|blade| carried(part, blade)),
+        _ => true,
+    }
+}
 
 /// A part of the box with what is left of it.
 #[derive(Debug, Clone, Copy, PartialEq)]

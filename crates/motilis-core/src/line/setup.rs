@@ -51,6 +51,26 @@ pub const MASS: Range = Range::above(0.0, 20.0, "kg", "above 0 and at most 20 kg
 const STRUM: Range = Range::closed(0.5, 4.0, "", "between 0.5 and 4");
 
 impl LineSetup {
+    /// A rod to begin with: an ounce of tin on a bouncer, 10 lb nylon, 5 ft of lead.
+    ///
+    /// # Errors
+    /// Never: the catalogue has these lines.
+    pub fn usual() -> Result<Self, crate::Error> {
+        use crate::tackle::{LineMaterial, WeightMaterial};
+        use crate::units::{FOOT, OUNCE};
+        let nylon = LineStock::of_test(LineMaterial::Nylon, 10)?;
+        Ok(Self {
+            name: "Bouncer rod".into(),
+            start: Start::RodTip { height: 5.0 * FOOT },
+            main: nylon,
+            weight: Some(Weight::BottomBouncer(OUNCE, WeightMaterial::Tin)),
+            leader: nylon,
+            lead: 5.0 * FOOT,
+            strum: crate::towline::STRUM,
+            reel: 300.0 * FOOT,
+        })
+    }
+
     /// Whether every figure of it can be.
     ///
     /// # Errors

@@ -533,6 +533,28 @@ impl Stack {
             .count()
     }
 
+    /// Where a part belongs when nobody says: hardware, clevis, blade, beads, body, dressing, hook, bait,
+    /// behind what is there of its own kind and ahead of what follows.
+    pub fn natural_place(&self, part: &Part) -> usize {
+        let rank = |part: &Part| match part.what() {
+            What::Attractor(_) | What::Rudder => 0,
+            What::Swivel(_) => 1,
+            What::Clevis(_) => 2,
+            What::Blade(_) => 3,
+            What::Bead(_) => 4,
+            What::Body(_) => 5,
+            What::Dressing(_) => 6,
+            What::Tubing => 7,
+            What::Hook(_) => 8,
+            What::Bait(_) | What::Line(_) | What::Wire => 9,
+        };
+        let own = rank(part);
+        self.pieces
+            .iter()
+            .rposition(|piece| rank(&piece.part) <= own)
+            .map_or(0, |at| at + 1)
+    }
+
     /// Whether anything on it is lead.
     pub fn has_lead(&self) -> bool {
         self.pieces
@@ -602,6 +624,18 @@ mod tests {
     #[case(Edit::Splice { from: 2, to: 1, pieces: Vec::new() }, "at")]
     fn what_cannot_be_is_refused_by_its_field(#[case] edit: Edit, #[case] field: &str) {
         assert_eq!(harness().edited(&edit).unwrap_err().quantity(), field);
+    }
+
+    #[test]
+    fn a_part_finds_its_natural_place() {
+        let stack = harness();
+        let place = |what, size| stack.natural_place(&Part::new(what, size, BARE).unwrap());
+        assert_eq!(
+            place(What::Clevis(crate::rig::ClevisStyle::Stirrup), 2.0),
+            0
+        );
+        assert_eq!(place(What::Bead(BeadStyle::Round), 4.0), 2);
+        assert_eq!(place(What::Bait(crate::rig::Bait::Crawler), 125.0), 3);
     }
 
     #[test]

@@ -2,20 +2,23 @@
 //!
 //! Positions are pixels of the drawing's own `viewBox`. Colour and stroke come from CSS classes.
 
+mod bench;
 mod blade;
 mod column;
 mod curve;
 mod kit;
-mod rig;
+pub mod part;
+mod sheet;
 mod side_view;
 mod speed_rule;
 mod timeline;
 
+pub use bench::{BenchDrawing, BenchSource, Detail};
 pub use blade::{Outline, outline};
 pub use column::{ColumnSource, WaterColumn};
 pub use curve::{Curve, CurveSource, Stretch};
 pub use kit::{Path, Px, Scale, Tick, Washes, ticks};
-pub use rig::RigSketch;
+pub use sheet::{Paper, Sheet, SheetSource};
 pub use side_view::{SideSource, SideView};
 pub use speed_rule::{SpeedBar, SpeedRule};
 pub use timeline::{Happening, Timeline, TimelineSource};

@@ -50,10 +50,14 @@ impl Theme {
 pub enum Screen {
     /// Conditions and call sheet.
     Today,
+    /// One rig on the bench.
+    Bench,
     /// One rig on its line.
     Tank,
     /// What happened.
     Log,
+    /// Parts and made-up rigs.
+    Box,
     /// None of them: a message.
     None,
 }
@@ -89,11 +93,13 @@ impl Frame {
     }
 
     /// The screens that can be opened, with their addresses.
-    pub fn doors(&self) -> [(Screen, &'static str, &'static str); 3] {
+    pub fn doors(&self) -> [(Screen, &'static str, &'static str); 5] {
         [
             (Screen::Today, "/today", "Today"),
+            (Screen::Bench, "/bench", "Bench"),
             (Screen::Tank, "/tank", "Tank"),
             (Screen::Log, "/log", "Log"),
+            (Screen::Box, "/box", "Box"),
         ]
     }
 

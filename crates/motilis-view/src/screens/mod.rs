@@ -1,11 +1,21 @@
 //! One view model for each screen, and the frame they share.
 
+mod bench;
+mod boxes;
 mod frame;
 mod log;
 mod message;
 mod tank;
 mod today;
 
+pub use bench::{
+    Bench, BenchNew, BenchNotice, CheckRow, Compare, CompareRow, Dimension, InHand, Measure,
+    MendRow, Peg, PieceRow, StepRow,
+};
+pub use boxes::{
+    BoxHead, BoxScreen, BreakOff, ImportRow, ImportScreen, MadeRow, PartForm, PartRow, ReturnRow,
+    SheetScreen, ShoppingRow, ShoppingScreen,
+};
 pub use frame::{Choice, Field, Frame, Here, Screen, Theme};
 pub use log::{Entry, EntryForm, Log, Notice, Running};
 pub use message::Message;

@@ -1,5 +1,5 @@
 use super::{Choice, Field, Frame};
-use crate::draw::{Curve, RigSketch, SideView, SpeedBar, SpeedRule};
+use crate::draw::{BenchDrawing, Curve, SideView, SpeedBar, SpeedRule};
 use askama::Template;
 
 /// One rig on its line.
@@ -31,7 +31,7 @@ pub struct Tank {
     /// The same for a phone.
     pub side_narrow: SideView,
     /// The rig.
-    pub sketch: RigSketch,
+    pub sketch: BenchDrawing,
     /// Depth against line out.
     pub by_out: Curve,
     /// Depth against speed.

@@ -142,6 +142,9 @@ impl Reader {
             (Quantity::Length, System::Metric) => "54.5 cm",
             (Quantity::Mass, System::Imperial) => "1 1/2 oz",
             (Quantity::Mass, System::Metric) => "42 g",
+            (Quantity::Bench, _) => "89 mm or 3 1/2 in",
+            (Quantity::PartMass, _) => "1.2 g",
+            (Quantity::Count, _) => "12",
             (Quantity::Temperature, System::Imperial) => "58 °F",
             (Quantity::Temperature, System::Metric) => "14.5 °C",
         }

@@ -58,6 +58,12 @@ pub enum Quantity {
     Length,
     /// Mass of a weight: oz or g.
     Mass,
+    /// A measure of the bench: mm, whatever the boat's units.
+    Bench,
+    /// Mass of a part: g, whatever the boat's units.
+    PartMass,
+    /// A count, or money: no unit.
+    Count,
     /// Temperature: °F or °C.
     Temperature,
 }
@@ -110,7 +116,9 @@ impl Quantity {
             (Self::Length, System::Imperial) => Unit::new("in", INCH.0),
             (Self::Length, System::Metric) => Unit::new("cm", 0.01),
             (Self::Mass, System::Imperial) => Unit::new("oz", OUNCE.0),
-            (Self::Mass, System::Metric) => Unit::new("g", GRAM.0),
+            (Self::Mass, System::Metric) | (Self::PartMass, _) => Unit::new("g", GRAM.0),
+            (Self::Bench, _) => Unit::new("mm", 1e-3),
+            (Self::Count, _) => Unit::new("", 1.0),
             (Self::Temperature, System::Imperial) => FAHRENHEIT,
             (Self::Temperature, System::Metric) => CELSIUS,
         }
@@ -150,8 +158,9 @@ impl Quantity {
         ];
         match self {
             Self::Speed => SPEED,
-            Self::Depth | Self::Length => LENGTH,
-            Self::Mass => MASS,
+            Self::Depth | Self::Length | Self::Bench => LENGTH,
+            Self::Mass | Self::PartMass => MASS,
+            Self::Count => &[],
             Self::Temperature => TEMPERATURE,
         }
     }

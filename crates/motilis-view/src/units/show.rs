@@ -12,6 +12,9 @@ pub struct Figure {
 
 impl fmt::Display for Figure {
     fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        if self.unit.is_empty() {
+            return f.write_str(&self.value);
+        }
         write!(f, "{} {}", self.value, self.unit)
     }
 }
@@ -40,6 +43,7 @@ pub fn show(quantity: Quantity, si: f64, system: System) -> Figure {
         (Quantity::Length | Quantity::Mass, System::Imperial) => short(decimals(figure, 2)),
         (Quantity::Length, System::Metric) => short(decimals(figure, 1)),
         (Quantity::Mass, System::Metric) => short(decimals(figure, 0)),
+        (Quantity::Bench | Quantity::PartMass | Quantity::Count, _) => short(decimals(figure, 2)),
     };
     Figure {
         value,

@@ -3,7 +3,7 @@
   "use strict";
   const KEYS_OFF = "motilis-keys-off";
   const at = (id) => document.getElementById(id);
-  const doors = { t: "/today", k: "/tank", l: "/log" };
+  const doors = { t: "/today", b: "/bench", k: "/tank", l: "/log", x: "/box" };
 
   const isTyping = (element) =>
     element instanceof HTMLElement &&
@@ -14,12 +14,53 @@
     if (button) button.click();
   };
 
+  // The part ahead of or behind the one in hand.
+  const pick = (by) => {
+    const all = [...document.querySelectorAll(".piece-pick")];
+    const now = all.findIndex((one) => one.hasAttribute("aria-current"));
+    const next = all[now < 0 ? (by > 0 ? 0 : all.length - 1) : now + by];
+    if (next) next.click();
+  };
+
+  // Moves the dimension in hand a step, five with Shift; on the rail the arrows walk from peg to peg.
+  const nudge = (event, by) => {
+    const peg = document.activeElement?.closest?.(".peg");
+    if (peg) {
+      const next = by > 0 ? peg.nextElementSibling : peg.previousElementSibling;
+      if (next?.matches(".peg")) next.focus();
+      return;
+    }
+    const button = at(by > 0 ? "dim-more" : "dim-less");
+    const other = at(by > 0 ? "dim-less" : "dim-more");
+    if (!button) return;
+    if (event.shiftKey) {
+      const step = (Number(button.value) - Number(other.value)) / 2;
+      button.value = (Number(button.value) + 4 * step).toFixed(6);
+    }
+    button.click();
+  };
+
   const single = {
     "[": () => press("slower"),
     "]": () => press("faster"),
     n: () => press("theme"),
     f: () => press("fish-on"),
-    p: () => window.print(),
+    p: () => (at("print-sheet") ? at("print-sheet").click() : window.print()),
+    b: () => press("bay-blade"),
+    d: () => press("bay-bead"),
+    h: () => press("bay-hook"),
+    c: () => press("bay-clevis"),
+    u: () => press("undo"),
+    r: () => press("redo"),
+    ",": () => pick(-1),
+    ".": () => pick(1),
+    "<": () => press("move-ahead"),
+    ">": () => press("move-behind"),
+    "+": () => press("more"),
+    "-": () => press("fewer"),
+    Delete: () => press("remove"),
+    ArrowLeft: (event) => nudge(event, -1),
+    ArrowRight: (event) => nudge(event, 1),
     "?": () => at("keys").showModal(),
   };
 
@@ -37,8 +78,103 @@
       window.setTimeout(() => { going = false; }, 1500);
     } else if (single[event.key]) {
       event.preventDefault();
-      single[event.key]();
+      single[event.key](event);
     }
+  });
+
+  // The board: true size by the device's own factor, zoom, dragging a part along the shaft.
+  const CARD = "motilis-card", ZOOM = "motilis-zoom", CARD_MM = 85.6;
+  const factor = () => (Number(localStorage.getItem(CARD)) || 1) * (Number(localStorage.getItem(ZOOM)) || 1);
+  const scale = () => {
+    for (const drawing of document.querySelectorAll(".bench-drawing[data-width]")) {
+      if (drawing.closest(".rig-inset")) continue;
+      const width = Number(drawing.dataset.width);
+      const [, , w, h] = drawing.getAttribute("viewBox").split(" ").map(Number);
+      drawing.setAttribute("width", width * factor());
+      drawing.setAttribute("height", (width * factor() * h) / w);
+    }
+    for (const button of document.querySelectorAll("[data-zoom]"))
+      button.setAttribute("aria-pressed", String((localStorage.getItem(ZOOM) || "1") === button.dataset.zoom));
+    const card = at("card");
+    if (card) card.textContent = localStorage.getItem(CARD) ? "1:1 checked" : "Check 1:1";
+  };
+
+  document.addEventListener("click", (event) => {
+    const zoom = event.target.closest?.("[data-zoom]");
+    if (zoom) {
+      localStorage.setItem(ZOOM, zoom.dataset.zoom);
+      scale();
+    }
+    if (event.target.closest?.("#card")) at("card-check").showModal();
+    if (event.target.closest?.("#print")) window.print();
+    if (event.target.closest?.("#card-keep")) {
+      localStorage.setItem(CARD, String(Number(at("card-bar").value) / (CARD_MM * 96 / 25.4)));
+      scale();
+    }
+  });
+  document.addEventListener("input", (event) => {
+    if (event.target.id === "card-bar") at("card-shape").setAttribute("width", event.target.value);
+  });
+
+  let drag = null;
+  const place = (event) => {
+    const drawing = drag.piece.ownerSVGElement;
+    const point = new DOMPoint(event.clientX, event.clientY).matrixTransform(drawing.getScreenCTM().inverse());
+    return point.x;
+  };
+  document.addEventListener("pointerdown", (event) => {
+    const piece = event.target.closest?.(".bench-board .piece");
+    if (!piece || event.button !== 0) return;
+    drag = { piece, from: event.clientX, moved: false };
+  });
+  document.addEventListener("pointermove", (event) => {
+    if (!drag) return;
+    if (!drag.moved && Math.abs(event.clientX - drag.from) < 6) return;
+    drag.moved = true;
+    drag.piece.classList.add("piece-dragged");
+    const drawing = drag.piece.ownerSVGElement;
+    let line = drawing.querySelector(".drop-line");
+    if (!line) {
+      line = document.createElementNS("http://www.w3.org/2000/svg", "path");
+      line.setAttribute("class", "drop-line");
+      drawing.append(line);
+    }
+    line.setAttribute("d", `M${place(event)} 20V${drawing.viewBox.baseVal.height - 70}`);
+  });
+  document.addEventListener("pointerup", (event) => {
+    if (!drag) return;
+    const { piece, moved } = drag;
+    const x = place(event);
+    drag = null;
+    const own = Number(piece.dataset.at);
+    if (!moved) {
+      const link = at(`pick-${own}`);
+      if (link) link.click();
+      return;
+    }
+    // It comes to stand behind every other part whose middle lies ahead of where it was dropped.
+    const others = [...piece.ownerSVGElement.querySelectorAll(".piece")].filter((one) => one !== piece);
+    const to = others.filter((one) => Number(one.dataset.x) < x).length;
+    const form = at("drag-move");
+    form.elements.at.value = own;
+    form.elements.to.value = to;
+    if (to === own) {
+      piece.classList.remove("piece-dragged");
+      piece.ownerSVGElement.querySelector(".drop-line")?.remove();
+    } else form.requestSubmit();
+  });
+
+  // A swap keeps the drawing and the rail where they were scrolled to.
+  const kept = {};
+  const scrolled = ["board", "rail"];
+  document.addEventListener("htmx:beforeSwap", () => {
+    for (const id of scrolled) kept[id] = (id === "rail" ? document.querySelector(".pegs") : at(id))?.scrollLeft;
+  });
+  document.addEventListener("htmx:afterSettle", () => {
+    scale();
+    if (at("board") && kept.board) at("board").scrollLeft = kept.board;
+    const pegs = document.querySelector(".pegs");
+    if (pegs && kept.rail) pegs.scrollLeft = kept.rail;
   });
 
   // A slider writes into its field; the field then speaks for both.
@@ -74,6 +210,7 @@
   });
 
   document.addEventListener("DOMContentLoaded", () => {
+    scale();
     at("keys-open").addEventListener("click", () => at("keys").showModal());
     const box = at("keys-on");
     box.checked = !localStorage.getItem(KEYS_OFF);

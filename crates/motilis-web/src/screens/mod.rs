@@ -1,5 +1,7 @@
 //! One module for each screen, and what they share: the open outing and the frame around a page.
 
+pub(crate) mod bench;
+pub(crate) mod boxes;
 pub(crate) mod log;
 pub(crate) mod outings;
 pub(crate) mod settings;
@@ -114,6 +116,26 @@ impl Context {
                 }
             })
             .collect()
+    }
+}
+
+/// The frame around a screen that needs no outing: where and when only if there is one.
+pub(crate) fn frame(
+    connection: &Connection,
+    screen: Screen,
+    theme: Theme,
+    path: &str,
+) -> Result<Frame, Error> {
+    match Context::load(connection) {
+        Ok(context) => Ok(context.frame(screen, theme, path)),
+        Err(Error::NotFound(_)) => Ok(Frame {
+            screen,
+            theme,
+            system: system(connection)?,
+            here: Here::default(),
+            path: path.to_owned(),
+        }),
+        Err(error) => Err(error),
     }
 }
 

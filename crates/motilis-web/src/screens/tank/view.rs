@@ -5,10 +5,13 @@ use super::form::Settled;
 use crate::Error;
 use crate::screens::today::verdict;
 use motilis_core::advice::Verdict;
+use motilis_core::bench::Layout;
 use motilis_core::blade::{LATERAL_LINE, Running, State};
 use motilis_core::line::{Bottom, Line, Run, Start};
 use motilis_core::units::{Hertz, KILOMETRE_PER_HOUR, MILE_PER_HOUR, Metres, MetresPerSecond};
-use motilis_view::draw::{Curve, CurveSource, RigSketch, SideSource, SideView, SpeedRule, Stretch};
+use motilis_view::draw::{
+    BenchDrawing, BenchSource, Curve, CurveSource, Detail, SideSource, SideView, SpeedRule, Stretch,
+};
 use motilis_view::screens::{Fact, Kind, Screen, Tank, TankForm, Theme};
 use motilis_view::units::{Quantity, System, show};
 use motilis_view::words;
@@ -75,7 +78,7 @@ pub(super) fn tank(
         name: rig.name.clone(),
         kind: format!(
             "{}, {}",
-            rig.kind.name(),
+            rig.kind().name(),
             words::weight(&settled.in_use, system)
         ),
         verdict: verdict(verdict_of),
@@ -94,7 +97,18 @@ pub(super) fn tank(
         rule,
         side: side(WIDE),
         side_narrow: side(NARROW),
-        sketch: RigSketch::new(rig, blade.state),
+        sketch: BenchDrawing::new(&BenchSource {
+            stack: rig.stack(),
+            layout: &Layout::new(rig.stack()),
+            name: &rig.name,
+            detail: Detail::Plain,
+            selected: None,
+            flags: &[],
+            steps: &[],
+            in_hand: None,
+            hanging: blade.state != State::Turning,
+            least_width: 0.0,
+        }),
         by_out: by_out(&line, settled, stock, run.as_ref())?,
         by_speed: by_speed(&line, settled, stock, run.as_ref()),
         facts: facts(&line, settled, &blade, run.as_ref(), system),
@@ -342,7 +356,7 @@ fn facts(
             LATERAL_LINE.0.0, LATERAL_LINE.1.0
         ),
     ));
-    if let Some(practice) = settled.rig.1.rig.kind.practice() {
+    if let Some(practice) = settled.rig.1.rig.kind().practice() {
         let speed = |value: MetresPerSecond| show(Quantity::Speed, value.0, system);
         facts.push(Fact {
             label: "Practice runs it at",

@@ -1,0 +1,12 @@
+//! The box as CSV and JSON, in and out.
+//!
+//! One record a part, the same fields in both formats ([`FIELDS`]); figures in SI with their unit in the
+//! name, so that what goes out comes back to the last digit. Reading never stops at the first mistake:
+//! [`Reading`] holds every record with its line and either a part or what is wrong with each field, so
+//! that a preview can show all of it and nothing is imported by halves.
+
+mod parts;
+
+pub use parts::{
+    FIELDS, FieldProblem, Format, MOST_BYTES, Reading, Record, Refusal, read, table, write,
+};

@@ -1,0 +1,214 @@
+//! Box: parts in their trays, made-up rigs, what to buy, files in and out.
+
+mod files;
+mod made;
+mod part;
+mod shopping;
+
+pub(crate) use files::{export_csv, export_json, import, import_form};
+pub(crate) use made::{break_off, broken, dismantle, set_state, undo};
+pub(crate) use part::{add, blank, count, delete, restore, save, show as part};
+pub(crate) use shopping::{csv as shopping_csv, show as shopping, text as shopping_text};
+
+use super::bench::{bay_of, part_figures};
+use super::{page, theme_of};
+use crate::{App, Error};
+use actix_web::web::{Data, Query};
+use actix_web::{HttpRequest, HttpResponse};
+use motilis_core::book::{BoxPart, MadeState, PartId};
+use motilis_core::rig::Measured;
+use motilis_store::{Connection, made as made_rigs, parts, rigs};
+use motilis_view::draw::part::{TRUE_SIZE, lying};
+use motilis_view::screens::{BoxHead, BoxScreen, Choice, MadeRow, PartRow, Screen, Theme};
+use motilis_view::units::{Quantity, System, show as show_figure};
+use motilis_view::words::{self, bench as say};
+use serde::Deserialize;
+
+/// Trays of the box: key, name.
+const TRAYS: [(&str, &str); 11] = [
+    ("made", "Made-up rigs"),
+    ("low", "Runs short"),
+    ("blade", "Blades"),
+    ("clevis", "Clevises"),
+    ("bead", "Beads"),
+    ("body", "Bodies"),
+    ("dressing", "Skirts, floats"),
+    ("hook", "Hooks"),
+    ("hardware", "Swivels, attractors"),
+    ("spool", "Line, wire"),
+    ("bait", "Bait"),
+];
+
+/// Widest drawing that lies beside its words, px.
+const BESIDE: f64 = 118.0;
+
+/// What of the box is shown, and what was just done.
+#[derive(Debug, Default, Deserialize)]
+#[serde(default)]
+pub(crate) struct Look {
+    tray: String,
+    q: String,
+    /// `rig-4` or `part-7`: just thrown away.
+    gone: String,
+    /// Number of the deed just done.
+    deed: Option<i64>,
+    /// A word for what was done.
+    done: String,
+}
+
+/// `GET /box`
+pub(crate) async fn show(
+    app: Data<App>,
+    request: HttpRequest,
+    look: Query<Look>,
+) -> Result<HttpResponse, Error> {
+    let theme = theme_of(&request);
+    let look = look.into_inner();
+    let screen = app
+        .read(move |connection| screen(connection, theme, &look))
+        .await?;
+    page(HttpResponse::Ok(), &screen)
+}
+
+fn screen(connection: &Connection, theme: Theme, look: &Look) -> Result<BoxScreen, Error> {
+    let all = parts::all(connection)?;
+    let made = made_rigs::all(connection)?;
+    let sought = look.q.trim().to_lowercase();
+    let tray = TRAYS
+        .iter()
+        .find(|(key, _)| *key == look.tray)
+        .map_or(if sought.is_empty() { "blade" } else { "" }, |(key, _)| {
+            *key
+        });
+    let is_in = |boxed: &BoxPart| {
+        let words = format!("{} {}", say::part(&boxed.part), boxed.place).to_lowercase();
+        let found = sought.split_whitespace().all(|word| words.contains(word));
+        let in_tray = match tray {
+            "" => true,
+            "low" => boxed.is_low(),
+            tray => bay_of(boxed.part.what()) == tray,
+        };
+        found && in_tray
+    };
+    let value: f64 = all
+        .iter()
+        .filter_map(|(_, boxed)| Some(boxed.left * boxed.unit_cost?))
+        .sum();
+    let rows = all
+        .iter()
+        .filter(|(_, boxed)| tray != "made" && is_in(boxed));
+    let (notice, undo) = done(look);
+    Ok(BoxScreen {
+        frame: super::frame(connection, Screen::Box, theme, "/box")?,
+        head: BoxHead {
+            trays: Choice::list(TRAYS, tray),
+            sought: look.q.clone(),
+            notice,
+            undo,
+        },
+        summary: format!(
+            "{} parts, {} made-up rigs, stock worth {value:.0}",
+            all.len(),
+            made.len()
+        ),
+        parts: rows.map(|(id, boxed)| row(*id, boxed)).collect(),
+        made: if tray == "made" {
+            made_rows(connection)?
+        } else {
+            Vec::new()
+        },
+        shows_made: tray == "made",
+    })
+}
+
+/// The sentence about what was just done, and where it is taken back.
+fn done(look: &Look) -> (Option<String>, Option<String>) {
+    if let Some((what, id)) = look.gone.split_once('-') {
+        if let Ok(id) = id.parse::<i64>() {
+            return match what {
+                "rig" => (
+                    Some("Rig thrown away.".into()),
+                    Some(format!("/bench/{id}/restore")),
+                ),
+                "part" => (
+                    Some("Part thrown away.".into()),
+                    Some(format!("/box/parts/{id}/restore")),
+                ),
+                _ => (None, None),
+            };
+        }
+    }
+    let sentence = match look.done.as_str() {
+        "dismantled" => "Dismantled. Its parts are in the box again; line and wire are not.",
+        "lost" => "Taken out of the box with what did not come back.",
+        "counted" => "Counted.",
+        "undone" => "Undone.",
+        "used" => "That cannot be undone any more: what it brought has been used since.",
+        "imported" => "Imported.",
+        "saved" => "Saved. Rigs that carry it follow.",
+        _ => return (None, None),
+    };
+    (
+        Some(sentence.into()),
+        look.deed.map(|deed| format!("/box/deeds/{deed}/undo")),
+    )
+}
+
+fn row(id: PartId, boxed: &BoxPart) -> PartRow {
+    let part = &boxed.part;
+    let drawing = lying(part, TRUE_SIZE);
+    let upright = part.blade().is_some() || part.hook().is_some();
+    PartRow {
+        id: id.0,
+        wide: !upright && drawing.size.0.0 > BESIDE,
+        drawing,
+        upright,
+        state: if boxed.left > 0.0 || part.bait().is_some() {
+            "in"
+        } else {
+            "none"
+        },
+        name: words::capital(&say::part_name(part)),
+        looks: say::part_looks(part),
+        figures: part_figures(part),
+        measured: part.own_figures() != Measured::default(),
+        left: say::left(part, boxed.left),
+        count: show_figure(Quantity::Count, boxed.left, System::Metric).typed(),
+        low: boxed.is_low(),
+        place: boxed.place.clone(),
+        cost: boxed
+            .unit_cost
+            .map_or_else(String::new, |cost| format!("{cost:.2} each")),
+    }
+}
+
+fn made_rows(connection: &Connection) -> Result<Vec<MadeRow>, Error> {
+    let boards = rigs::boards(connection)?;
+    let made = made_rigs::all(connection)?;
+    made.into_iter()
+        .map(|(id, made)| {
+            let known = boards
+                .iter()
+                .find(|(rig, _)| *rig == made.rig)
+                .map(|(_, board)| board.clone());
+            // A rig thrown away may still lie in the box, made up.
+            let board = match known {
+                Some(board) => board,
+                None => rigs::board(connection, made.rig)?,
+            };
+            Ok(MadeRow {
+                id: id.0,
+                rig: made.rig.0,
+                kind: board.stack.kind.name(),
+                name: board.name,
+                states: Choice::list(
+                    MadeState::ALL
+                        .iter()
+                        .map(|state| (state.key(), state.name())),
+                    made.state.key(),
+                ),
+                place: made.place,
+            })
+        })
+        .collect()
+}
