@@ -57,7 +57,7 @@ pub fn fill(connection: &Connection, seed: u64) -> Result<Tray, Error> {
             part: lot.part,
             left,
             low: if most > 0 {
-                (f64::from(most) / 6.0).ceil()
+                (f64::from(most) / 3.0).ceil()
             } else {
                 0.0
             },
@@ -106,7 +106,7 @@ fn blades() -> Vec<Lot> {
         for number in numbers {
             for finish in finishes {
                 let part = part(What::Blade(family), *number, *finish);
-                lots.push(lot(part, (2, 14), cost + 0.1 * number));
+                lots.push(lot(part, (5, 18), cost + 0.1 * number));
             }
         }
     };

@@ -18,6 +18,7 @@
 pub mod blade;
 mod document;
 mod refusal;
+pub mod rig;
 pub mod towline;
 mod water;
 
@@ -35,11 +36,17 @@ pub enum What {
     Towline,
     /// What a blade does at a speed.
     Blade,
+    /// A rig on the bench: geometry, checks, cut lengths, steps.
+    Rig,
 }
 
 impl What {
     /// Every computation, with the name it is asked for by.
-    pub const ALL: [(&'static str, Self); 2] = [("towline", Self::Towline), ("blade", Self::Blade)];
+    pub const ALL: [(&'static str, Self); 3] = [
+        ("towline", Self::Towline),
+        ("blade", Self::Blade),
+        ("rig", Self::Rig),
+    ];
 
     /// The computation of a name, if there is one.
     pub fn from_name(name: &str) -> Option<Self> {
@@ -57,6 +64,7 @@ impl What {
         match self {
             Self::Towline => answer(request, towline::solve),
             Self::Blade => answer(request, blade::solve),
+            Self::Rig => answer(request, rig::solve),
         }
     }
 }

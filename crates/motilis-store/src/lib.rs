@@ -23,3 +23,4 @@ pub mod waters;
 pub use error::Error;
 pub use file::Store;
 pub use rusqlite::Connection;
+pub use rusqlite::types::ValueRef;

@@ -8,7 +8,7 @@ use motilis_core::book::{BoxPart, PartId};
 use motilis_core::rig::{Colour, Finish, Material, Measured, Part, What};
 use motilis_core::tackle::LineStock;
 use motilis_core::units::{GRAM, INCH, Kilograms, MILLIMETRE, Metres};
-use rusqlite::{Connection, OptionalExtension, Row, named_params};
+use rusqlite::{Connection, Row, named_params};
 
 /// Adds a part to the box.
 ///
@@ -17,14 +17,6 @@ use rusqlite::{Connection, OptionalExtension, Row, named_params};
 pub fn add(connection: &Connection, boxed: &BoxPart) -> Result<PartId, Error> {
     put(connection, None, boxed)?;
     Ok(PartId(connection.last_insert_rowid()))
-}
-
-/// Adds a part under a number of its own, as an import brings it.
-///
-/// # Errors
-/// [`Error::Sqlite`] when a figure is out of its range.
-pub fn add_as(connection: &Connection, id: PartId, boxed: &BoxPart) -> Result<(), Error> {
-    put(connection, Some(id), boxed)
 }
 
 /// Puts another record in a part's place; rigs that use it follow.
@@ -123,16 +115,13 @@ pub fn get(connection: &Connection, id: PartId) -> Result<BoxPart, Error> {
     found(statement.query_row([id.0], read), "part", id.0)
 }
 
-/// Whether a number is taken, by a part that was thrown away too.
+/// Takes a part in as a file brings it: without a number as a new one, else under that number, in
+/// place of the part that has it.
 ///
 /// # Errors
-/// [`Error::Sqlite`].
-pub fn is_taken(connection: &Connection, id: PartId) -> Result<bool, Error> {
-    let mut statement = connection.prepare_cached("SELECT 1 FROM parts WHERE id = ?1")?;
-    Ok(statement
-        .query_row([id.0], |_| Ok(()))
-        .optional()?
-        .is_some())
+/// [`Error::Sqlite`] when a figure is out of its range.
+pub fn import(connection: &Connection, id: Option<PartId>, boxed: &BoxPart) -> Result<(), Error> {
+    put(connection, id, boxed)
 }
 
 /// Changes how many are left of a part.

@@ -63,6 +63,16 @@ impl Typed {
     }
 }
 
+/// A figure in an address that may be missing or nonsense: nothing is then said.
+pub(crate) fn lenient<'de, D, T>(deserializer: D) -> Result<Option<T>, D::Error>
+where
+    D: serde::Deserializer<'de>,
+    T: std::str::FromStr,
+{
+    let text = <String as serde::Deserialize>::deserialize(deserializer)?;
+    Ok(text.parse().ok())
+}
+
 /// A field that is no figure.
 pub(crate) fn text(name: &'static str, label: &'static str, typed: &str) -> Field {
     Field {

@@ -1,5 +1,6 @@
 //! The Motilis program: reads the arguments and joins the crates.
 
+mod files;
 mod serve;
 mod solve;
 
@@ -33,9 +34,19 @@ enum Command {
         #[command(flatten)]
         listen: Listen,
     },
+    /// Write the box, or the tying sheet of a rig, to standard output or a file.
+    Export {
+        #[command(subcommand)]
+        what: files::Export,
+    },
+    /// Read parts into the box: all of them, or none with each bad line named.
+    Import {
+        #[command(subcommand)]
+        what: files::Import,
+    },
     /// Answer one computation: a JSON object on standard input, its answer on standard output.
     Solve {
-        /// `towline` or `blade`.
+        /// `towline`, `blade` or `rig`.
         what: String,
         /// Read JSON lines, and answer each on a line of its own.
         #[arg(long)]
@@ -58,6 +69,8 @@ fn main() -> ExitCode {
     let outcome = match Arguments::parse().command {
         Command::Serve { data, listen } => serve::serve(&data, listen),
         Command::Demo { data, listen } => serve::demo(data, listen),
+        Command::Export { what } => files::export(what),
+        Command::Import { what } => files::import(what),
         Command::Solve { what, lines } => return solve::solve(&what, lines),
     };
     match outcome {

@@ -1068,17 +1068,19 @@ impl Bench<'_> {
             return;
         }
         let attitude = self.figures.attitude;
+        // The weight comes off the nose and goes behind the beads, ahead of skirt and hook.
         let tail_weight = What::Body(BodyShape::TailWeight);
-        let torpedo = What::Body(BodyShape::Torpedo);
-        let mends = self
-            .stack
-            .pieces
+        let pieces = &self.stack.pieces;
+        let mends = pieces
             .iter()
-            .position(|piece| piece.part.what() == torpedo)
+            .position(|piece| piece.part.what() == What::Body(BodyShape::Torpedo))
             .and_then(|at| {
-                let size = self.stack.pieces[at].part.size();
-                part_for(self.stock, [(tail_weight, size)], None, |_| true)
-                    .map(|piece| vec![Edit::Replace { at, piece }])
+                let size = pieces[at].part.size();
+                let piece = part_for(self.stock, [(tail_weight, size)], None, |_| true)?;
+                let soft = |piece: &Piece| matches!(piece.part.what(), What::Dressing(_) | What::Hook(_));
+                let tail = pieces.iter().position(soft).unwrap_or(pieces.len());
+                let tail = if tail > at { tail - 1 } else { tail };
+                Some(vec![Edit::Remove { at }, Edit::Insert { at: tail, piece }])
             });
         let good = matches!(attitude, Attitude::TailFirst | Attitude::Level);
         self.add(

@@ -62,13 +62,15 @@ pub struct Bench {
     /// What cannot be.
     pub notice: Option<BenchNotice>,
     /// Trays of the rail.
-    pub bays: Vec<Choice>,
+    pub bays: Vec<Bay>,
     /// Parts in the open tray that fit here.
     pub pegs: Vec<Peg>,
     /// What the rail is filtered by.
     pub fits: String,
     /// What a tap on the rail does.
     pub tap: &'static str,
+    /// Where it is changed.
+    pub other_tap: String,
     /// The query to come back with: piece, tray and dimension in hand.
     pub query: String,
 }
@@ -204,6 +206,19 @@ pub struct StepRow {
     pub done: bool,
     /// Whether it is the next one.
     pub next: bool,
+}
+
+/// A tray of the rail.
+#[derive(Debug)]
+pub struct Bay {
+    /// Its key.
+    pub key: &'static str,
+    /// Its name.
+    pub name: &'static str,
+    /// Where it opens.
+    pub address: String,
+    /// Whether it is open.
+    pub open: bool,
 }
 
 /// A part on the rail.

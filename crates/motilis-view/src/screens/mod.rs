@@ -9,7 +9,7 @@ mod tank;
 mod today;
 
 pub use bench::{
-    Bench, BenchNew, BenchNotice, CheckRow, Compare, CompareRow, Dimension, InHand, Measure,
+    Bay, Bench, BenchNew, BenchNotice, CheckRow, Compare, CompareRow, Dimension, InHand, Measure,
     MendRow, Peg, PieceRow, StepRow,
 };
 pub use boxes::{

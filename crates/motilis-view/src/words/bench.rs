@@ -486,6 +486,9 @@ pub fn mend(edits: &[Edit]) -> (&'static str, String) {
             pieces.iter().map(piece).collect::<Vec<_>>().join(" + "),
         ),
         [Edit::Set(setting, value), ..] => ("Set", setting_value(*setting, *value)),
+        [Edit::Remove { .. }, Edit::Insert { piece: new, .. }] => {
+            ("Move back", format!("put {} behind the beads", piece(new)))
+        }
         [Edit::Remove { .. }, ..] => ("Take off", "take them off".to_owned()),
         _ => ("Mend", String::new()),
     }

@@ -2,53 +2,58 @@
 
 use askama::Template;
 use motilis_core::advice::{Day, Fish, Mood, Sky, call};
-use motilis_core::blade::{Blade, Family, State};
+use motilis_core::bench::Layout;
+use motilis_core::blade::Family;
+use motilis_core::book::{Board, SetupId};
 use motilis_core::line::{Line, LineSetup, Run, Start, Surroundings};
 use motilis_core::rig::{
-    Bait, BeadMaterial, Colour, Finish, Hook, HookSize, HookStyle, Kind, Mount, Part, Rig,
+    Bait, BeadStyle, ClevisStyle, Colour, Finish, HookStyle, Kind, Mount, Part, Piece, Rig, Stack,
+    SwivelStyle, What,
 };
 use motilis_core::tackle::{LineMaterial, LineStock, Weight, WeightMaterial};
-use motilis_core::units::{Celsius, FOOT, MILE_PER_HOUR, MILLIMETRE, Metres, OUNCE};
+use motilis_core::units::{Celsius, FOOT, MILE_PER_HOUR, Metres, OUNCE};
 use motilis_core::water::Water;
-use motilis_view::draw::{ColumnSource, RigSketch, SideSource, SideView, SpeedRule, WaterColumn};
+use motilis_view::draw::{
+    BenchDrawing, BenchSource, ColumnSource, Detail, Paper, Sheet, SideSource, SideView, SpeedRule,
+    WaterColumn,
+};
 use motilis_view::units::System;
 use motilis_view::words;
 use rstest::rstest;
 
+fn piece(what: What, size: f64, colour: Colour, count: u8) -> Piece {
+    Piece::many(Part::new(what, size, Finish::plain(colour)).unwrap(), count)
+}
+
 fn harness() -> Rig {
-    let hook = Part::Hook(Hook {
-        style: HookStyle::Octopus,
-        size: HookSize::number(2).unwrap(),
-    });
-    let parts = vec![
-        Part::Swivel {
-            ball_bearing: false,
-        },
-        Part::Blade {
-            blade: Blade::of_size(Family::Colorado, 4.0).unwrap(),
-            finish: Finish {
-                colour: Colour::Brass,
-                hammered: true,
-            },
-            bend: None,
-        },
-        Part::Beads {
-            count: 5,
-            diameter: 6.0 * MILLIMETRE,
-            material: BeadMaterial::Plastic,
-            colour: Colour::Chartreuse,
-        },
-        hook,
-        hook,
-        Part::Bait(Bait::Crawler),
+    let mut blade = piece(What::Blade(Family::Colorado), 4.0, Colour::Brass, 1);
+    blade.part.finish = Finish::hammered(Colour::Brass);
+    let mut stack = Stack::empty(Kind::CrawlerHarness, Mount::leader(17).unwrap());
+    stack.pieces = vec![
+        piece(What::Swivel(SwivelStyle::Barrel), 14.0, Colour::Nickel, 1),
+        piece(What::Clevis(ClevisStyle::Stirrup), 2.0, Colour::Nickel, 1),
+        blade,
+        piece(What::Bead(BeadStyle::Round), 6.0, Colour::Chartreuse, 5),
+        piece(What::Hook(HookStyle::Octopus), 2.0, Colour::Nickel, 2),
+        piece(What::Bait(Bait::Crawler), 125.0, Colour::Pink, 1),
     ];
-    Rig::new(
-        "Tamarin two-hook",
-        Kind::CrawlerHarness,
-        Mount::Leader(0.39 * MILLIMETRE),
-        parts,
-    )
-    .unwrap()
+    Rig::new("Tamarin two-hook", stack).unwrap()
+}
+
+fn drawn(hanging: bool) -> BenchDrawing {
+    let rig = harness();
+    BenchDrawing::new(&BenchSource {
+        stack: rig.stack(),
+        layout: &Layout::new(rig.stack()),
+        name: &rig.name,
+        detail: Detail::Plain,
+        selected: None,
+        flags: &[],
+        steps: &[],
+        in_hand: None,
+        hanging,
+        least_width: 0.0,
+    })
 }
 
 fn bouncer() -> LineSetup {
@@ -166,9 +171,9 @@ fn the_column_speaks_the_boats_units(
 
 #[test]
 fn a_sketch_turns_its_blade_when_it_turns() {
-    let turning = RigSketch::new(&harness(), State::Turning).render().unwrap();
-    let hanging = RigSketch::new(&harness(), State::Stalled).render().unwrap();
-    assert!(!turning.contains("rotate(") && hanging.contains("rotate("));
+    let turning = drawn(false).render().unwrap();
+    let hanging = drawn(true).render().unwrap();
+    assert_ne!(turning, hanging);
     assert_eq!(turning.matches("class=\"hook\"").count(), 2);
     assert_eq!(turning.matches("f-ch").count(), 5);
     assert!(turning.contains("hammered"));
@@ -213,7 +218,7 @@ fn a_reason_is_one_plain_sentence(#[case] mph: f64, #[case] sentence: &str) {
     );
     assert_eq!(
         words::parts(&rig),
-        "Colorado 26 mm, hammered brass, 2 × octopus 2, crawler"
+        "Colorado 4, hammered brass, 2 × octopus 2, crawler"
     );
     assert_eq!(
         words::weight(&setup, System::Imperial),
@@ -224,4 +229,35 @@ fn a_reason_is_one_plain_sentence(#[case] mph: f64, #[case] sentence: &str) {
             .unwrap()
             .starts_with("Lead:")
     );
+}
+
+/// The sheet of every paper holds its check bars, its steps and nothing that is no number.
+#[rstest]
+#[case(Paper::A4, "297mm", "210mm")]
+#[case(Paper::Letter, "279.4mm", "215.9mm")]
+fn a_sheet_is_as_large_as_its_paper(#[case] paper: Paper, #[case] width: &str, #[case] height: &str) {
+    let board = Board {
+        name: "Tamarin \"two-hook\" & co".into(),
+        stack: harness().stack().clone(),
+        setup: SetupId(1),
+        observed_moment: None,
+        version: 0,
+        can_undo: false,
+        can_redo: false,
+    };
+    let svg = Sheet::of_board(&board, paper).alone().render().unwrap();
+    assert!(svg.contains(&format!("width=\"{width}\" height=\"{height}\"")));
+    // 100 mm and 4 in, in pixels of 1/96 in, from the same left end.
+    let bar = |length: f64| {
+        let starts = svg.split("class=\"check-bar\"").filter_map(|before| before.rsplit("d=\"M").next());
+        starts.filter_map(|path| {
+            let (x, rest) = path.split_once(' ')?;
+            let end = rest.split_once('H')?.1.trim_end_matches("\" ");
+            Some(end.parse::<f64>().ok()? - x.parse::<f64>().ok()?)
+        }).any(|drawn| (drawn - length).abs() < 0.06)
+    };
+    assert!(bar(100.0 / 25.4 * 96.0) && bar(4.0 * 96.0));
+    assert!(svg.contains("1  Cut 1") && svg.contains("Snell octopus 2"));
+    assert!(svg.contains("&#38; co") || svg.contains("&amp; co"));
+    assert!(!svg.contains("NaN") && !svg.contains("var("));
 }

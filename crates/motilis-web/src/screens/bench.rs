@@ -28,11 +28,13 @@ use std::collections::BTreeMap;
 #[derive(Debug, Default, Clone, Deserialize)]
 #[serde(default)]
 pub(crate) struct Hand {
+    #[serde(deserialize_with = "crate::forms::lenient")]
     at: Option<usize>,
     bay: String,
     dim: String,
     tap: String,
     n: String,
+    #[serde(deserialize_with = "crate::forms::lenient")]
     built: Option<i64>,
 }
 
@@ -92,6 +94,7 @@ impl Shop {
 #[derive(Debug, Default, Deserialize)]
 #[serde(default)]
 pub(crate) struct Door {
+    #[serde(deserialize_with = "crate::forms::lenient")]
     rig: Option<i64>,
 }
 

@@ -51,6 +51,7 @@ pub(crate) struct Look {
     /// `rig-4` or `part-7`: just thrown away.
     gone: String,
     /// Number of the deed just done.
+    #[serde(deserialize_with = "crate::forms::lenient")]
     deed: Option<i64>,
     /// A word for what was done.
     done: String,

@@ -214,8 +214,22 @@ fn broken_requests_to_every_route_are_refused() {
         "/outings/0/delete",
         "/outings/99999/undo",
         "/outings/x/delete",
+        "/bench/x/edit",
+        "/bench/99999/edit",
+        "/bench/99999/undo",
+        "/bench/99999/build",
+        "/bench/99999/tick",
+        "/bench/99999/duplicate",
+        "/bench/1/sheet",
+        "/box/parts/99999",
+        "/box/parts/x/count",
+        "/box/made/99999/dismantle",
+        "/box/made/99999/break-off",
+        "/box/deeds/99999/undo",
+        "/box/import",
         "/api/v1/solve/towline",
         "/api/v1/solve/blade",
+        "/api/v1/solve/rig",
         "/api/v1/solve/%00",
         "/api/v1/openapi.json",
         "/static/x/y",
@@ -271,6 +285,79 @@ fn addresses_with_nonsense_are_answered() {
             assert!(page.status < 500, "{address}{typed:?}: {}", page.status);
         }
     }
+}
+
+#[test]
+fn nonsense_on_the_bench_is_answered_and_the_rig_is_unharmed() {
+    let server = TestServer::start();
+    let before = server.contents();
+    let edits: [(&str, &[&str]); 9] = [
+        ("set", &["setting", "hook_spacing", "si"]),
+        ("count", &["at", "count"]),
+        ("bend", &["at", "bend"]),
+        ("put", &["part"]),
+        ("move", &["at", "to"]),
+        ("spool", &["mount"]),
+        ("knot", &["knot"]),
+        ("mend", &["check", "mend"]),
+        ("fly", &["at"]),
+    ];
+    for typed in NONSENSE {
+        for (edit, fields) in edits {
+            let mut form = vec![("edit", edit)];
+            if edit == "set" && typed.len() % 2 == 0 {
+                form.push(("setting", "hook_spacing"));
+                form.push(("hook_spacing", typed));
+            } else {
+                form.extend(fields.iter().map(|field| (*field, typed)));
+            }
+            let page = server.post("/bench/1/edit", &form);
+            assert_eq!(page.status, 422, "{edit} {typed:?}");
+            assert!(page.count(".notice, .problem:not(:empty)") > 0, "{edit} {typed:?}");
+        }
+        for (path, field) in [("/bench/1/tick", "step"), ("/bench/1/setup", "setup"), ("/bench/1/build", "n")] {
+            let page = server.post(path, &[(field, typed), ("done", typed), ("place", "=1+1")]);
+            assert!((400..500).contains(&page.status), "{path} {typed:?}: {}", page.status);
+        }
+        for address in ["/bench/1?at=", "/bench/1?bay=", "/bench/1?dim=", "/bench/1?n=", "/bench?rig=", "/bench/compare?left=", "/bench/1/sheet?paper=", "/box?tray=", "/box?q=", "/box?gone=", "/box?deed="] {
+            let page = server.get(&format!("{address}{}", encoded(typed)));
+            assert!(page.status < 500, "{address}{typed:?}: {}", page.status);
+        }
+    }
+    // Opening the bench remembers which rig was opened; nothing else changed.
+    let remembered = |contents: &str| {
+        contents.lines().filter(|line| !line.contains("open_rig")).collect::<Vec<_>>().join("\n")
+    };
+    assert_eq!(remembered(&server.contents()), remembered(&before));
+}
+
+#[test]
+fn nonsense_about_a_part_is_answered_beside_its_field() {
+    let server = TestServer::start();
+    let before = server.contents();
+    let sound = [
+        ("what", "bead/round"),
+        ("size", "6"),
+        ("colour", "OR"),
+        ("left", "3"),
+        ("low", "1"),
+        ("cost", "0.1"),
+        ("place", "Tray"),
+    ];
+    for field in ["size", "length", "bore", "mass", "left", "low", "cost", "what"] {
+        for typed in NONSENSE {
+            let may_be_empty = typed.trim().is_empty() && field != "size" && field != "what";
+            if may_be_empty {
+                continue;
+            }
+            let mut form: Vec<_> = sound.iter().copied().filter(|(name, _)| *name != field).collect();
+            form.push((field, typed));
+            let page = server.post("/box/parts/new", &form);
+            assert_eq!(page.status, 422, "{field} {typed:?}");
+            assert!(page.count(".notice, .problem:not(:empty)") > 0, "{field} {typed:?}");
+        }
+    }
+    assert_eq!(server.contents(), before);
 }
 
 /// Percent-encodes every byte.

@@ -54,6 +54,28 @@ fn every_change_has_the_guard() {
         "/outings/1/undo",
         "/settings/theme",
         "/settings/units",
+        "/bench/new",
+        "/bench/1/edit",
+        "/bench/1/undo",
+        "/bench/1/redo",
+        "/bench/1/tick",
+        "/bench/1/rename",
+        "/bench/1/setup",
+        "/bench/1/measuring",
+        "/bench/1/duplicate",
+        "/bench/1/delete",
+        "/bench/1/restore",
+        "/bench/1/build",
+        "/box/import",
+        "/box/parts/new",
+        "/box/parts/1",
+        "/box/parts/1/count",
+        "/box/parts/1/delete",
+        "/box/parts/1/restore",
+        "/box/made/1/state",
+        "/box/made/1/dismantle",
+        "/box/made/1/break-off",
+        "/box/deeds/1/undo",
         "/api/v1/solve/blade",
     ] {
         let page = server.send(
@@ -66,10 +88,26 @@ fn every_change_has_the_guard() {
     assert_eq!(server.contents(), before);
 }
 
+/// Every page there is.
+const PAGES: [&str; 12] = [
+    "/today",
+    "/tank",
+    "/log",
+    "/bench/1?at=2",
+    "/bench/new",
+    "/bench/compare",
+    "/bench/1/sheet",
+    "/box",
+    "/box?tray=made",
+    "/box/parts/1",
+    "/box/import",
+    "/box/shopping",
+];
+
 #[test]
 fn pages_run_nothing_but_what_ships() {
     let server = TestServer::start();
-    for path in ["/today", "/tank", "/log", "/nowhere"] {
+    for path in PAGES.into_iter().chain(["/nowhere"]) {
         let page = server.get(path);
         let policy = page.headers["content-security-policy"].to_str().unwrap();
         assert!(
@@ -90,7 +128,9 @@ fn pages_run_nothing_but_what_ships() {
             );
         }
         assert!(
-            !page.body.contains("http://") && !page.body.contains("https://"),
+            // An SVG names its own language by an address nobody asks for.
+            !page.body.replace("http://www.w3.org/2000/svg", "").contains("http://")
+                && !page.body.contains("https://"),
             "{path}"
         );
     }
@@ -99,12 +139,12 @@ fn pages_run_nothing_but_what_ships() {
 #[test]
 fn every_drawing_says_in_words_what_it_shows() {
     let server = TestServer::start();
-    for path in ["/today", "/tank", "/log"] {
+    for path in ["/today", "/tank", "/log", "/bench/1", "/bench/compare", "/bench/1/sheet"] {
         let page = server.get(path);
-        let drawings = page.count("svg:not([aria-hidden])");
-        assert!(drawings > 1, "{path}");
+        let drawings = page.count("main svg:not([aria-hidden])");
+        assert!(drawings > 0, "{path}");
         assert_eq!(
-            page.count("svg[role=img][aria-label]:not([aria-label=''])"),
+            page.count("main svg[role][aria-label]:not([aria-label=''])"),
             drawings,
             "{path}"
         );
@@ -142,7 +182,7 @@ fn files_are_kept_under_the_address_of_their_build_only() {
 #[test]
 fn every_link_and_file_of_a_page_opens() {
     let server = TestServer::start();
-    for path in ["/today", "/tank", "/log"] {
+    for path in PAGES {
         let body = server.get(path).body;
         let addresses = body
             .split("href=\"")
@@ -152,11 +192,9 @@ fn every_link_and_file_of_a_page_opens() {
         for address in addresses.filter_map(|rest| rest.split('"').next()) {
             if address.starts_with('/') {
                 let address = address.replace("&amp;", "&").replace("&#38;", "&");
-                assert_eq!(
-                    server.get(address.split('#').next().unwrap()).status,
-                    200,
-                    "{address}"
-                );
+                let status = server.get(address.split('#').next().unwrap()).status;
+                // A door may lead on.
+                assert!([200, 303].contains(&status), "{address}: {status}");
                 opened += 1;
             }
         }

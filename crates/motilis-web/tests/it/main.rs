@@ -1,6 +1,8 @@
 //! The application over HTTP, as it is served: pages, changes, refusals, guards.
 
 mod abuse;
+mod bench;
+mod boxes;
 mod guards;
 mod json;
 mod pages;

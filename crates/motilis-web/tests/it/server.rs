@@ -1,9 +1,10 @@
 //! The real server on a free port, on demo data of its own, with a small client.
 
-use motilis_store::Store;
+use motilis_store::{Store, ValueRef};
 use motilis_web::{App, Hosts, bind};
 use scraper::{Html, Selector};
 use std::fmt::Write;
+use std::sync::OnceLock;
 use std::time::Duration;
 use ureq::Agent;
 use ureq::http::Response;
@@ -27,9 +28,32 @@ pub struct Page {
 impl TestServer {
     /// Starts one on the demo data.
     pub fn start() -> Self {
+        // Filled once for the whole run; every server gets a copy of its own.
+        static DEMO: OnceLock<Vec<u8>> = OnceLock::new();
+        let demo = DEMO.get_or_init(|| {
+            let folder = tempfile::tempdir().unwrap();
+            let path = folder.path().join("demo.db");
+            let store = Store::open(&path).unwrap();
+            motilis_demo::fill(&store, motilis_demo::SEED).unwrap();
+            // The last connection that closes brings all of it into the one file.
+            drop(store);
+            std::fs::read(path).unwrap()
+        });
+        Self::on(Some(demo))
+    }
+
+    /// Starts one on a fresh data file.
+    pub fn empty() -> Self {
+        Self::on(None)
+    }
+
+    fn on(file: Option<&[u8]>) -> Self {
         let folder = tempfile::tempdir().unwrap();
-        let store = Store::open(&folder.path().join("demo.db")).unwrap();
-        motilis_demo::fill(&store, motilis_demo::SEED).unwrap();
+        let path = folder.path().join("demo.db");
+        if let Some(bytes) = file {
+            std::fs::write(&path, bytes).unwrap();
+        }
+        let store = Store::open(&path).unwrap();
         let (sender, receiver) = std::sync::mpsc::channel();
         let served = store.clone();
         std::thread::spawn(move || {
@@ -75,6 +99,12 @@ impl TestServer {
         Self::page(self.agent.get(format!("{}{path}", self.address)).call())
     }
 
+    /// The bytes of a `GET`.
+    pub fn bytes(&self, path: &str) -> Vec<u8> {
+        let mut response = self.agent.get(format!("{}{path}", self.address)).call().unwrap();
+        response.body_mut().read_to_vec().unwrap()
+    }
+
     /// `GET` under another name.
     pub fn get_as(&self, host: &str, path: &str) -> Page {
         let request = self.agent.get(format!("{}{path}", self.address));
@@ -96,6 +126,25 @@ impl TestServer {
         Self::page(request.send(body))
     }
 
+    /// `POST` of a multipart form: plain fields, and a file with its name.
+    pub fn upload(&self, path: &str, fields: &[(&str, &str)], file: Option<(&str, &[u8])>) -> Page {
+        let mut body = Vec::new();
+        for (name, value) in fields {
+            let head = format!("--cut\r\ncontent-disposition: form-data; name=\"{name}\"\r\n\r\n{value}\r\n");
+            body.extend(head.bytes());
+        }
+        if let Some((name, bytes)) = file {
+            let head = format!(
+                "--cut\r\ncontent-disposition: form-data; name=\"file\"; filename=\"{name}\"\r\n\r\n"
+            );
+            body.extend(head.bytes());
+            body.extend(bytes);
+            body.extend(b"\r\n");
+        }
+        body.extend(b"--cut--\r\n");
+        self.send(path, &[("content-type", "multipart/form-data; boundary=cut")], &body)
+    }
+
     /// All rows of all tables, to see whether anything changed.
     pub fn contents(&self) -> String {
         self.store
@@ -105,7 +154,13 @@ impl TestServer {
                     "waters",
                     "line_setups",
                     "rigs",
-                    "rig_parts",
+                    "rig_versions",
+                    "rig_pieces",
+                    "rig_ticks",
+                    "parts",
+                    "deeds",
+                    "stock_moves",
+                    "made_rigs",
                     "outings",
                     "running_lines",
                     "events",
@@ -118,7 +173,11 @@ impl TestServer {
                     let mut rows = statement.query([]).unwrap();
                     while let Some(row) = rows.next().unwrap() {
                         for column in 0..columns {
-                            write!(all, "{:?} ", row.get_ref(column).unwrap()).unwrap();
+                            match row.get_ref(column).unwrap() {
+                                ValueRef::Text(text) => all.push_str(&String::from_utf8_lossy(text)),
+                                other => write!(all, "{other:?}").unwrap(),
+                            }
+                            all.push(' ');
                         }
                         all.push('\n');
                     }

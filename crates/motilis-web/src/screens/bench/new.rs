@@ -183,7 +183,9 @@ fn make(
 #[derive(Debug, Default, Deserialize)]
 #[serde(default)]
 pub(crate) struct Pair {
+    #[serde(deserialize_with = "crate::forms::lenient")]
     left: Option<i64>,
+    #[serde(deserialize_with = "crate::forms::lenient")]
     right: Option<i64>,
 }
 

@@ -10,7 +10,7 @@ use motilis_core::units::{INCH, MILE_PER_HOUR, MILLIMETRE, Metres};
 use motilis_view::draw::part::{TRUE_SIZE, lying};
 use motilis_view::draw::{BenchDrawing, BenchSource, Detail};
 use motilis_view::screens::{
-    Bench, BenchNotice, CheckRow, Choice, Dimension, Fact, Field, InHand, Kind, Measure, MendRow,
+    Bay, Bench, BenchNotice, CheckRow, Choice, Dimension, Fact, Field, InHand, Kind, Measure, MendRow,
     Peg, PieceRow, StepRow,
 };
 use motilis_view::units::{Problem, Quantity, System, show};
@@ -129,6 +129,8 @@ pub(super) fn bench(
     let next = (0..order.len()).find(|step| !shop.ticks.contains(step));
     let bay = bay(hand, at.map(|at| &stack.pieces[at]), stack);
     let (pegs, fits) = rail(shop, stack, at, bay);
+    let tap = if hand.tap == "behind" { "behind" } else { "swap" };
+    let address = |hand: &Hand| format!("/bench/{}{}", shop.id.0, hand.query());
     Ok(Bench {
         frame: shop.frame.clone(),
         id: shop.id.0,
@@ -248,14 +250,25 @@ pub(super) fn bench(
         place: field("place", "Put them in", "", "", problem("place")),
         totals: totals(stack, &checked, number),
         notice,
-        bays: Choice::list(BAYS, bay),
+        bays: BAYS
+            .into_iter()
+            .map(|(key, name)| Bay {
+                key,
+                name,
+                address: address(&Hand {
+                    bay: key.to_owned(),
+                    ..hand.clone()
+                }),
+                open: key == bay,
+            })
+            .collect(),
         pegs,
         fits,
-        tap: if hand.tap == "behind" {
-            "behind"
-        } else {
-            "swap"
-        },
+        tap,
+        other_tap: address(&Hand {
+            tap: if tap == "swap" { "behind" } else { "swap" }.to_owned(),
+            ..hand.clone()
+        }),
         query: hand.query(),
     })
 }

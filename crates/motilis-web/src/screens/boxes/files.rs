@@ -139,13 +139,7 @@ pub(crate) async fn import(
 /// Every part of a sound file into the box.
 fn put_all(connection: &Connection, reading: &Reading) -> Result<(), Error> {
     for (id, boxed) in reading.sound().into_iter().flatten() {
-        match id {
-            None => {
-                parts::add(connection, boxed)?;
-            }
-            Some(id) if parts::is_taken(connection, id)? => parts::update(connection, id, boxed)?,
-            Some(id) => parts::add_as(connection, id, boxed)?,
-        }
+        parts::import(connection, id, boxed)?;
     }
     Ok(())
 }
