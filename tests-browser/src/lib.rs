@@ -4,8 +4,10 @@
 //! (`cargo build --package motilis`), or name one with `MOTILIS_BIN`.
 
 mod audit;
+mod paper;
 mod server;
 
+pub use paper::Page;
 pub use server::{Demo, Driver};
 
 use std::time::{Duration, Instant};
@@ -100,6 +102,14 @@ impl Visit {
     /// Presses keys where the focus is.
     pub async fn press(&self, keys: impl Into<thirtyfour::TypingData>) -> WebDriverResult<()> {
         self.browser.active_element().await?.send_keys(keys).await
+    }
+
+    /// Prints the page as the browser would, rendered at a resolution.
+    pub async fn printed(&self, dpi: u32) -> WebDriverResult<Vec<Page>> {
+        let how = serde_json::json!({ "printBackground": true, "preferCSSPageSize": true });
+        let answer = self.browser.cdp().send_raw("Page.printToPDF", how).await?;
+        let pdf = answer["data"].as_str().unwrap_or_default();
+        Ok(paper::render(pdf, dpi))
     }
 
     /// Writes a picture of the window.

@@ -106,13 +106,7 @@ impl Hand<'_> {
 
     /// A rig of its parts with every mend made, so that the checks are good.
     fn sound(&self, kind: Kind, mount: Mount, pieces: Vec<Piece>) -> Stack {
-        mended(self.rough(kind, mount, pieces), &self.tray.stock).expect(IN_CATALOGUE)
-    }
-
-    fn rough(&self, kind: Kind, mount: Mount, pieces: Vec<Piece>) -> Stack {
-        let mut stack = Stack::empty(kind, mount);
-        stack.pieces = pieces;
-        stack
+        mended(rough(kind, mount, pieces), &self.tray.stock).expect(IN_CATALOGUE)
     }
 
     /// What the bench starts a kind with.
@@ -142,6 +136,13 @@ impl Hand<'_> {
         pieces.extend([self.beads(4, 5.0, colour), hook, self.bait(bait)]);
         pieces
     }
+}
+
+/// A rig of its parts as they are.
+fn rough(kind: Kind, mount: Mount, pieces: Vec<Piece>) -> Stack {
+    let mut stack = Stack::empty(kind, mount);
+    stack.pieces = pieces;
+    stack
 }
 
 /// The rigs the crew fishes, each sound.
@@ -498,7 +499,7 @@ fn faulty<'a>(hand: &Hand<'_>, rods: &'a Setups) -> Vec<Plan<'a>> {
             .expect(IN_CATALOGUE)
     };
     let harness = |clevis, blade, colour| {
-        hand.rough(
+        rough(
             Kind::CrawlerHarness,
             hand.nylon(17.0),
             hand.harness(clevis, blade, colour, 2.0),
@@ -518,7 +519,7 @@ fn faulty<'a>(hand: &Hand<'_>, rods: &'a Setups) -> Vec<Plan<'a>> {
     wide.pieces[4] = hand.beads(3, 6.0, Glow);
     wide.pieces[5] = hand.hook(HookStyle::Octopus, 6.0, 2);
     // A skirt that swallows the bead before it.
-    let swallow = hand.rough(
+    let swallow = rough(
         Kind::TailWeighted,
         hand.spool(What::Wire, 30.0),
         vec![
@@ -531,7 +532,7 @@ fn faulty<'a>(hand: &Hand<'_>, rods: &'a Setups) -> Vec<Plan<'a>> {
         ],
     );
     // Wire too thick for its beads, and a hook the blade shields.
-    let thick = hand.rough(
+    let thick = rough(
         Kind::TrollingWire,
         hand.spool(What::Wire, 40.0),
         vec![
@@ -544,7 +545,7 @@ fn faulty<'a>(hand: &Hand<'_>, rods: &'a Setups) -> Vec<Plan<'a>> {
     );
     // The weight at the nose, and half an inch of free wire above the clevis.
     let nose = set(
-        hand.rough(
+        rough(
             Kind::InlineTorpedo,
             hand.spool(What::Wire, 30.0),
             vec![

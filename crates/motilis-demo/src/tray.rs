@@ -20,12 +20,10 @@ pub struct Tray {
 impl Tray {
     /// So many of a part as a piece of a rig.
     pub fn take(&self, what: What, size: f64, finish: Finish, count: u8) -> Piece {
+        let wanted = part(what, size, finish);
         self.stock
             .iter()
-            .find(|stocked| {
-                let part = &stocked.part;
-                part.what() == what && part.size() == size && part.finish == finish
-            })
+            .find(|stocked| stocked.part.is_same_size(&wanted) && stocked.part.finish == finish)
             .expect(IN_CATALOGUE)
             .piece(count)
     }

@@ -256,7 +256,10 @@ fn keyed<T: Copy>(
 ) -> Result<T, Refusal> {
     from(key).ok_or_else(|| {
         let known: Vec<&str> = known.into_iter().collect();
-        Refusal::new(field, format!("{field} {key:?} is not one of {}", known.join(", ")))
+        Refusal::new(
+            field,
+            format!("{field} {key:?} is not one of {}", known.join(", ")),
+        )
     })
 }
 
@@ -264,8 +267,9 @@ impl PartRequest {
     fn part(&self, path: &str) -> Result<Part, Refusal> {
         let at = |field: &str| format!("{path}.{field}");
         let what = What::from_keys(&self.part, &self.style).ok_or_else(|| {
-            let known: Vec<String> =
-                What::all().map(|what| format!("{}/{}", what.keys().0, what.keys().1)).collect();
+            let known: Vec<String> = What::all()
+                .map(|what| format!("{}/{}", what.keys().0, what.keys().1))
+                .collect();
             let message = format!(
                 "{}/{} is no part; there are {}",
                 self.part,
@@ -287,7 +291,8 @@ impl PartRequest {
             colour,
             hammered: self.hammered,
         };
-        let inside = |error: motilis_core::Error| Refusal::new(at(error.quantity()), error.to_string());
+        let inside =
+            |error: motilis_core::Error| Refusal::new(at(error.quantity()), error.to_string());
         let mut part = Part::new(what, self.size, finish).map_err(inside)?;
         if let Some(key) = &self.material {
             part = part.of(keyed(
@@ -321,7 +326,12 @@ impl PartRequest {
 
 impl Request {
     fn stack(&self) -> Result<Stack, Refusal> {
-        let kind = keyed("kind", &self.kind, Kind::from_key, Kind::ALL.iter().map(|kind| kind.key()))?;
+        let kind = keyed(
+            "kind",
+            &self.kind,
+            Kind::from_key,
+            Kind::ALL.iter().map(|kind| kind.key()),
+        )?;
         let mount = Mount::new(self.mount.part("mount")?, self.mount.id.map(PartId))?;
         let mut edits = Vec::new();
         for (at, piece) in self.pieces.iter().enumerate() {
@@ -330,7 +340,10 @@ impl Request {
             let bend = piece.bend;
             edits.push(Edit::Insert {
                 at,
-                piece: Piece { bend: None, ..piece },
+                piece: Piece {
+                    bend: None,
+                    ..piece
+                },
             });
             edits.extend(bend.map(|bend| Edit::Bend { at, bend }));
         }
@@ -343,15 +356,27 @@ impl Request {
             (Setting::Tail, self.tail_m),
             (Setting::SnellWraps, self.snell_wraps),
         ];
-        edits.extend(measures.into_iter().filter_map(|(setting, value)| Some(Edit::Set(setting, value?))));
+        edits.extend(
+            measures
+                .into_iter()
+                .filter_map(|(setting, value)| Some(Edit::Set(setting, value?))),
+        );
         if let Some(key) = &self.front_knot {
             let knots = Knot::ALL.iter().map(|knot| knot.key());
             edits.push(Edit::Tie(keyed("front_knot", key, Knot::from_key, knots)?));
         }
-        edits.extend(self.knot_use_m.map(|value| Edit::Set(Setting::KnotUse, value)));
+        edits.extend(
+            self.knot_use_m
+                .map(|value| Edit::Set(Setting::KnotUse, value)),
+        );
         if let Some(key) = &self.spacing {
             let schools = Spacing::ALL.iter().map(|spacing| spacing.key());
-            edits.push(Edit::Follow(keyed("spacing", key, Spacing::from_key, schools)?));
+            edits.push(Edit::Follow(keyed(
+                "spacing",
+                key,
+                Spacing::from_key,
+                schools,
+            )?));
         }
         let empty = Stack {
             build: Build::usual(kind),

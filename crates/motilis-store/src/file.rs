@@ -276,7 +276,10 @@ mod tests {
         );
         let wire = &rigs[1].1.rig;
         assert_eq!(wire.front_blade().2, Some(0.4));
-        assert_eq!(wire.observed_moment.unwrap().0, 3e-5);
+        assert_eq!(
+            wire.observed_moment,
+            Some(motilis_core::units::NewtonMetres(3e-5))
+        );
         assert_eq!(wire.stack().mount.part().size_word(), "0.030 in");
         assert_eq!(rigs[0].1.rig.stack().mount.part().size_word(), "17 lb");
         let blade = rigs[0].1.rig.front_blade().0;

@@ -69,7 +69,11 @@ pub(crate) fn export(what: Export) -> Result<()> {
             };
             let board = board(&open(&data)?, &rig)?;
             let svg = Sheet::of_board(&board, paper).alone().render()?;
-            let bytes = if pdf { motilis_print::pdf(&svg)? } else { svg.into_bytes() };
+            let bytes = if pdf {
+                motilis_print::pdf(&svg)?
+            } else {
+                svg.into_bytes()
+            };
             put(output.as_deref(), &bytes)
         }
         Export::Parts { json, data, output } => {
@@ -84,24 +88,37 @@ pub(crate) fn import(what: Import) -> Result<()> {
     let Import::Parts { file, data } = what;
     let mut bytes = Vec::new();
     if file.as_os_str() == "-" {
-        std::io::stdin().read_to_end(&mut bytes).context("standard input cannot be read")?;
+        std::io::stdin()
+            .read_to_end(&mut bytes)
+            .context("standard input cannot be read")?;
     } else {
-        bytes = std::fs::read(&file).with_context(|| format!("{} cannot be read", file.display()))?;
+        bytes =
+            std::fs::read(&file).with_context(|| format!("{} cannot be read", file.display()))?;
     }
-    let is_json = file.extension().is_some_and(|end| end.eq_ignore_ascii_case("json"));
+    let is_json = file
+        .extension()
+        .is_some_and(|end| end.eq_ignore_ascii_case("json"));
     let reading = read(&bytes, if is_json { Format::Json } else { Format::Csv })
         .with_context(|| format!("{} is not imported", file.display()))?;
     let Some(sound) = reading.sound() else {
         for record in &reading.records {
             for problem in record.part.as_ref().err().into_iter().flatten() {
-                eprintln!("line {}: {}: {}", record.line, problem.field, problem.message);
+                eprintln!(
+                    "line {}: {}: {}",
+                    record.line, problem.field, problem.message
+                );
             }
         }
-        bail!("{} is not imported; correct the lines above", file.display());
+        bail!(
+            "{} is not imported; correct the lines above",
+            file.display()
+        );
     };
     let count = sound.len();
     open(&data)?.write(|connection| {
-        sound.iter().try_for_each(|(id, boxed)| parts::import(connection, *id, boxed))
+        sound
+            .iter()
+            .try_for_each(|(id, boxed)| parts::import(connection, *id, boxed))
     })?;
     println!("{count} parts are in the box");
     Ok(())
@@ -110,7 +127,10 @@ pub(crate) fn import(what: Import) -> Result<()> {
 /// An existing data file: nothing is exported out of one that is only just made.
 fn open(path: &Path) -> Result<Store> {
     if !path.exists() {
-        bail!("there is no data file {}; name one with --data", path.display());
+        bail!(
+            "there is no data file {}; name one with --data",
+            path.display()
+        );
     }
     Ok(Store::open(path)?)
 }
@@ -130,6 +150,8 @@ fn put(output: Option<&Path>, bytes: &[u8]) -> Result<()> {
     match output {
         Some(path) => std::fs::write(path, bytes)
             .with_context(|| format!("{} cannot be written", path.display())),
-        None => std::io::stdout().write_all(bytes).context("standard output cannot be written"),
+        None => std::io::stdout()
+            .write_all(bytes)
+            .context("standard output cannot be written"),
     }
 }

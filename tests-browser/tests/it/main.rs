@@ -1,8 +1,11 @@
 //! What a newcomer does, in a real browser, on the demo. One script a behaviour; each also fails on
 //! an error in the console or a request to another host.
 
+mod bench;
+
 use motilis_tests_browser::{Size, Visit, contrast_below, demo, targets_below};
 use rstest::rstest;
+use thirtyfour::components::SelectElement;
 use thirtyfour::prelude::*;
 
 /// Waits for the state that a rig's row shows.
@@ -227,7 +230,8 @@ async fn the_tank_answers_while_a_figure_is_typed() {
         // Another rig brings its own line and keeps the speed.
         visit.fill("#speed", "1.4").await?;
         visit.until(".speed-rule", "1.4").await?;
-        visit.find("#rig").await?.send_keys("Orrin magnum").await?;
+        let rigs = SelectElement::new(&visit.find("#rig").await?).await?;
+        rigs.select_by_exact_text("Orrin magnum").await?;
         visit.until("#tank-head", "downrigger ball").await?;
         visit.until("label[for=out]", "Cable out").await?;
         assert_eq!(
@@ -264,7 +268,20 @@ async fn every_text_can_be_read_in_both_themes(#[case] size: Size) {
     demo(size, async |visit| {
         let mut poor = Vec::new();
         for theme in ["light", "dark"] {
-            for path in ["/today", "/tank", "/log"] {
+            for path in [
+                "/today",
+                "/tank",
+                "/log",
+                "/bench/1?at=2",
+                "/bench/34",
+                "/bench/new",
+                "/bench/compare",
+                "/bench/1/sheet",
+                "/box",
+                "/box?tray=made",
+                "/box/parts/1",
+                "/box/shopping",
+            ] {
                 visit.go(path).await?;
                 visit
                     .find(&format!("html[data-bs-theme={theme}] h1"))
@@ -286,7 +303,16 @@ async fn every_text_can_be_read_in_both_themes(#[case] size: Size) {
 async fn everything_on_the_phone_can_be_hit_with_a_thumb() {
     demo(Size::Phone, async |visit| {
         let mut small = Vec::new();
-        for path in ["/today", "/tank", "/log", "/log?edit=1"] {
+        for path in [
+            "/today",
+            "/tank",
+            "/log",
+            "/log?edit=1",
+            "/bench/1?at=2",
+            "/bench/34",
+            "/box",
+            "/box?tray=made",
+        ] {
             visit.go(path).await?;
             visit.find("h1").await?;
             for target in targets_below(&visit.browser, 44).await? {

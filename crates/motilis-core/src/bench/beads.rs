@@ -25,9 +25,9 @@ pub struct Wanted {
 
 /// How many stacks are proposed.
 pub(super) const PROPOSALS: usize = 5;
-/// Stacks looked at before the search of one length gives up: 5 ms. A box of forty unlike beads of
-/// which there is one each may hold a better tie than the one found.
-const PATIENCE: u32 = 300_000;
+/// Stacks looked at before the search gives up: 4 ms. Only a box of some forty unlike lengths and a
+/// tolerance of hundredths of a millimetre asks for more; it is then answered with what was found.
+const PATIENCE: u32 = 120_000;
 /// Lengths are compared to a hundredth of a millimetre, a caliper's step.
 const STEP: f64 = 1e-5;
 
@@ -38,7 +38,7 @@ const STEP: f64 = 1e-5;
 /// in the box. Stacks of several sizes taper towards their ends, unless a skirt needs a large last one.
 ///
 /// The search counts up the number of beads and, within it, kinds; it is exact until it has looked at
-/// some hundred thousand stacks of a length.
+/// some hundred thousand stacks.
 pub fn proposals(wanted: &Wanted, stock: &[Stocked]) -> Vec<Vec<Piece>> {
     let mut kinds: Vec<Kind<'_>> = stock
         .iter()
@@ -63,7 +63,6 @@ pub fn proposals(wanted: &Wanted, stock: &[Stocked]) -> Vec<Vec<Piece>> {
         patience: PATIENCE,
     };
     for beads in wanted.counts.0.max(1)..=wanted.counts.1 {
-        search.patience = PATIENCE;
         for mirrored in [true, false] {
             for kinds in 1..=beads.min(search.kinds.len() as u8) {
                 search.group(beads, kinds, mirrored);

@@ -212,9 +212,8 @@ impl Rule {
     /// Its figures, SI, by name.
     pub fn figures(&self) -> Vec<(&'static str, f64)> {
         match *self {
-            Self::Blade { count } => vec![("count", f64::from(count))],
             Self::Tip { clearance, .. } => vec![("clearance_m", clearance.0)],
-            Self::CapBeads { count } => vec![("count", f64::from(count))],
+            Self::Blade { count } | Self::CapBeads { count } => vec![("count", f64::from(count))],
             Self::Points { span, width } => vec![
                 ("span_m", span.0),
                 ("blade_width_m", width.0),
@@ -603,12 +602,8 @@ impl Bench<'_> {
             return;
         };
         let blade = at + 1;
-        if !self
-            .stack
-            .pieces
-            .get(blade)
-            .is_some_and(|piece| piece.part.blade().is_some())
-        {
+        let is_blade = |piece: &Piece| piece.part.blade().is_some();
+        if !self.stack.pieces.get(blade).is_some_and(is_blade) {
             return;
         }
         let (mut clear, mut of, mut worst) = (0_u8, 0_u8, Metres(f64::INFINITY));
@@ -1077,7 +1072,8 @@ impl Bench<'_> {
             .and_then(|at| {
                 let size = pieces[at].part.size();
                 let piece = part_for(self.stock, [(tail_weight, size)], None, |_| true)?;
-                let soft = |piece: &Piece| matches!(piece.part.what(), What::Dressing(_) | What::Hook(_));
+                let soft =
+                    |piece: &Piece| matches!(piece.part.what(), What::Dressing(_) | What::Hook(_));
                 let tail = pieces.iter().position(soft).unwrap_or(pieces.len());
                 let tail = if tail > at { tail - 1 } else { tail };
                 Some(vec![Edit::Remove { at }, Edit::Insert { at: tail, piece }])

@@ -133,7 +133,7 @@ fn mount(kind: Kind, stock: &[Stocked]) -> Result<Mount, Error> {
     let wanted = Part::new(what, size, BARE)?;
     let spool = stock
         .iter()
-        .find(|stocked| stocked.part.what() == what && stocked.part.size() == wanted.size());
+        .find(|stocked| stocked.part.is_same_size(&wanted));
     Mount::new(
         spool.map_or(wanted, |stocked| stocked.part),
         spool.map(|stocked| stocked.id),
@@ -141,6 +141,7 @@ fn mount(kind: Kind, stock: &[Stocked]) -> Result<Mount, Error> {
 }
 
 /// The parts of a kind, before the checks add what they ask for.
+#[allow(clippy::too_many_lines, reason = "a list of rigs, one arm a kind")]
 fn skeleton(
     kind: Kind,
     fish: Fish,
@@ -149,11 +150,9 @@ fn skeleton(
 ) -> Result<Vec<Piece>, Error> {
     let take = |what: What, size: f64, count: u8, finish: Finish| -> Result<Piece, Error> {
         let wanted = Part::new(what, size, finish)?;
-        let in_box = stock.iter().find(|stocked| {
-            stocked.part.what() == what
-                && stocked.part.size() == wanted.size()
-                && stocked.has(count)
-        });
+        let in_box = stock
+            .iter()
+            .find(|stocked| stocked.part.is_same_size(&wanted) && stocked.has(count));
         Ok(in_box.map_or(Piece::many(wanted, count), |stocked| stocked.piece(count)))
     };
     let bare = |what, size| take(what, size, 1, BARE);
@@ -177,10 +176,7 @@ fn skeleton(
         };
         let bead = Part::new(What::Bead(BeadStyle::Round), 4.0, finish)?.of(material);
         let in_box = stock.iter().find(|stocked| {
-            stocked.part.what() == bead.what()
-                && stocked.part.size() == bead.size()
-                && stocked.part.material == material
-                && stocked.has(1)
+            stocked.part.is_same_size(&bead) && stocked.part.material == material && stocked.has(1)
         });
         Ok(in_box.map_or(Piece::one(bead), |stocked| stocked.piece(1)))
     };

@@ -199,7 +199,7 @@ impl What {
     pub fn sizes(self) -> Vec<f64> {
         match self {
             Self::Blade(family) => family.numbers(),
-            Self::Clevis(_) => CLEVIS.iter().map(|row| row.0).collect(),
+            Self::Clevis(_) => CLEVIS.iter().map(|row| row.number).collect(),
             // 5/32, 3/16, 1/4 and 5/16 in stand between the metric ones.
             Self::Bead(_) => vec![3.0, 3.97, 4.0, 4.76, 5.0, 6.0, 6.35, 7.94, 8.0],
             Self::Body(_) => vec![2.0, 3.0, 4.0, 5.0, 7.0, 10.0, 14.0],
@@ -227,13 +227,38 @@ impl What {
     }
 }
 
-/// Number, width on the shaft, reach from the shaft to the blade's hole, bore and mass of a clevis in
-/// mm and g, and the blade numbers it carries; from memory.
-const CLEVIS: &[(f64, f64, f64, f64, f64, (f64, f64))] = &[
-    (1.0, 2.6, 3.5, 0.95, 0.10, (0.0, 2.0)),
-    (2.0, 3.2, 4.5, 1.10, 0.15, (2.0, 4.0)),
-    (3.0, 4.0, 5.5, 1.25, 0.22, (4.0, 6.0)),
-    (4.0, 5.0, 7.0, 1.45, 0.35, (5.0, 8.0)),
+/// A row of the table of clevises, mm and g.
+struct ClevisRow {
+    number: f64,
+    width: f64,
+    reach: f64,
+    bore: f64,
+    grams: f64,
+    carries: (f64, f64),
+}
+
+const fn clevis(
+    number: f64,
+    [width, reach, bore, grams]: [f64; 4],
+    carries: (f64, f64),
+) -> ClevisRow {
+    ClevisRow {
+        number,
+        width,
+        reach,
+        bore,
+        grams,
+        carries,
+    }
+}
+
+/// Number; width on the shaft, reach from the shaft to the blade's hole, bore and mass; the blade
+/// numbers it carries. From memory.
+const CLEVIS: &[ClevisRow] = &[
+    clevis(1.0, [2.6, 3.5, 0.95, 0.10], (0.0, 2.0)),
+    clevis(2.0, [3.2, 4.5, 1.10, 0.15], (2.0, 4.0)),
+    clevis(3.0, [4.0, 5.5, 1.25, 0.22], (4.0, 6.0)),
+    clevis(4.0, [5.0, 7.0, 1.45, 0.35], (5.0, 8.0)),
 ];
 
 /// Figures somebody took with a caliper or a scale, in place of the table's.
@@ -370,6 +395,11 @@ impl Part {
         self.size
     }
 
+    /// Whether another part is of the same kind and trade size, whatever its finish.
+    pub fn is_same_size(&self, other: &Self) -> bool {
+        self.what == other.what && (self.size - other.size).abs() < 1e-9
+    }
+
     /// The size as the trade writes it: "4", "3/0", "6 mm", "1/4 in".
     pub fn size_word(&self) -> String {
         size_word(self.what, self.size)
@@ -431,21 +461,25 @@ impl Part {
         })
     }
 
-    fn clevis(&self) -> Option<&'static (f64, f64, f64, f64, f64, (f64, f64))> {
-        matches!(self.what, What::Clevis(_))
-            .then(|| CLEVIS.iter().find(|row| (row.0 - self.size).abs() < 1e-6))?
+    fn clevis(&self) -> Option<&'static ClevisRow> {
+        matches!(self.what, What::Clevis(_)).then(|| {
+            CLEVIS
+                .iter()
+                .find(|row| (row.number - self.size).abs() < 1e-6)
+        })?
     }
 
     /// Blade numbers a clevis carries; a quick-change one takes a number more either way.
     pub fn carries(&self) -> Option<(f64, f64)> {
-        let (from, to) = self.clevis()?.5;
+        let (from, to) = self.clevis()?.carries;
         let more = f64::from(self.what == What::Clevis(ClevisStyle::QuickChange));
         Some((from - more, to + more))
     }
 
     /// From the shaft to the hole of the blade on a clevis.
     pub fn reach(&self) -> Metres {
-        self.clevis().map_or(Metres(0.0), |row| row.2 * MILLIMETRE)
+        self.clevis()
+            .map_or(Metres(0.0), |row| row.reach * MILLIMETRE)
     }
 
     /// Length: of a blade, a body, a shank; of a bead or clevis along the shaft.
@@ -456,7 +490,7 @@ impl Part {
         let millimetres = match self.what {
             What::Blade(_) => return self.blade().map_or(Metres(0.0), |blade| blade.length),
             What::Hook(_) => return self.hook().map_or(Metres(0.0), |hook| hook.shank()),
-            What::Clevis(_) => self.clevis().map_or(0.0, |row| row.1),
+            What::Clevis(_) => self.clevis().map_or(0.0, |row| row.width),
             What::Body(shape) => return shape.proportion().0 * self.diameter(),
             What::Attractor(_) => return self.size * INCH,
             What::Line(_) | What::Wire => 0.0,
@@ -530,13 +564,12 @@ impl Part {
                 return Metres((volume / (filled * length * PI / 4.0)).cbrt());
             }
             What::Dressing(dressing) => dressing.table().diameter,
-            What::Clevis(_) => self.clevis().map_or(0.0, |row| row.1),
+            What::Clevis(_) => self.clevis().map_or(0.0, |row| row.width),
             What::Blade(_) => return self.width(),
             What::Swivel(_) => 0.28 * self.size,
             What::Tubing => 2.5,
-            What::Attractor(_) => 6.0,
+            What::Attractor(_) | What::Bait(_) => 6.0,
             What::Rudder => 4.0,
-            What::Bait(_) => 6.0,
             What::Line(_) => return self.line().map_or(Metres(0.0), |line| line.diameter),
             What::Wire => return self.size * 1e-3 * INCH,
         };
@@ -559,7 +592,7 @@ impl Part {
                 } else {
                     0.0
                 };
-                self.clevis().map_or(0.0, |row| row.3) + wide
+                self.clevis().map_or(0.0, |row| row.bore) + wide
             }
             What::Hook(_) => return self.hook().map_or(Metres(0.0), |hook| hook.eye_bore()),
             What::Blade(family) if family.is_wing() => 1.3,
@@ -593,7 +626,7 @@ impl Part {
             What::Dressing(dressing) => dressing.table().grams,
             What::Hook(_) => return self.hook().map_or(Kilograms(0.0), |hook| hook.mass()),
             What::Bait(bait) => bait.grams(),
-            What::Clevis(_) => self.clevis().map_or(0.0, |row| row.4),
+            What::Clevis(_) => self.clevis().map_or(0.0, |row| row.grams),
             What::Swivel(_) => 0.4 * (self.size / 14.0).powi(2),
             What::Tubing => 0.1,
             What::Attractor(_) => {

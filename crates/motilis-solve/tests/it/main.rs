@@ -230,3 +230,60 @@ fn the_document_tells_the_truth() {
     }
     assert_eq!(What::from_name("weather"), None);
 }
+
+/// The harness of the document, hand-worked: clevis 3.2 + beads 4 + 4 · 6 = 31.2 mm of stack; the blade's
+/// tip at 1.6 + 4.5 − 0.06 · 25.5 + 25.5 = 30.07 mm; so it stays 1.13 mm ahead of the eye.
+#[test]
+fn a_rig_is_reckoned_as_by_hand_and_mended_out_of_its_box() {
+    let document: Value = serde_json::from_str(&openapi()).unwrap();
+    let request = document["components"]["schemas"]["RigRequest"]["example"].clone();
+    let answer = ask(What::Rig, &request);
+    let near = |field: &str, expected: f64| {
+        assert_relative_eq!(answer[field].as_f64().unwrap(), expected, epsilon = 1e-9);
+    };
+    near("stack_m", 0.0312);
+    near("tip_clearance_m", 0.001_13);
+    let check = |key: &str| -> Value {
+        let checks = answer["checks"].as_array().unwrap();
+        checks
+            .iter()
+            .find(|check| check["check"] == key)
+            .cloned()
+            .unwrap()
+    };
+    assert_eq!(check("tip")["level"], "warn");
+    let mend = &check("tip")["mends"][0][0];
+    assert_eq!(
+        (&mend["edit"], &mend["at"], &mend["to"]),
+        (&json!("splice"), &json!(4), &json!(5))
+    );
+    assert_eq!(mend["pieces"][0]["id"], 7);
+    assert_eq!(mend["pieces"][0]["count"], 5);
+    assert_eq!(answer["steps"][0]["action"], "cut");
+    assert_eq!(answer["cut"]["snells_m"].as_array().unwrap().len(), 2);
+}
+
+#[rstest]
+#[case::kind("kind", json!("kite"), "kind", "is not one of inline_torpedo")]
+#[case::style("mount", json!({"part": "line", "style": "string", "size": 17}), "mount.style", "is no part")]
+#[case::mount("mount", json!({"part": "bead", "style": "round", "size": 6}), "mount", "line or wire")]
+#[case::size("pieces", json!([{"part": "blade", "style": "colorado", "size": 9}]), "pieces[0].size", "it comes in 0, 1")]
+#[case::count("pieces", json!([{"part": "bead", "style": "round", "size": 6, "count": 0}]), "count", "between 1 and 60")]
+#[case::bend("pieces", json!([{"part": "blade", "style": "colorado", "size": 4, "bend": 0.5}]), "bend", "belongs to a soft wing")]
+#[case::hole("pieces", json!([{"part": "bead", "style": "round", "size": 6, "bore_m": 0.007}]), "pieces[0].bore_m", "as wide as the part")]
+#[case::spacing("hook_spacing_m", json!(-1), "hook_spacing", "between 0.005 and 0.4 m")]
+#[case::stock("box", json!([{"part": "bead", "style": "round", "size": 6, "left_count": -2}]), "box[0].left_count", "between 0 and")]
+#[case::unknown("colour", json!("red"), "colour", "unknown field")]
+fn a_rig_that_cannot_be_is_refused_by_field(
+    #[case] field: &str,
+    #[case] value: Value,
+    #[case] named: &str,
+    #[case] says: &str,
+) {
+    let document: Value = serde_json::from_str(&openapi()).unwrap();
+    let mut request = document["components"]["schemas"]["RigRequest"]["example"].clone();
+    request[field] = value;
+    let (at, message) = refusal(What::Rig, &request.to_string());
+    assert_eq!(at, named, "{message}");
+    assert!(message.contains(says), "{message}");
+}

@@ -285,12 +285,15 @@ fn bench(c: &Connection) -> Result<RigId, Error> {
     Ok(id)
 }
 
-fn left(c: &Connection, group: &str) -> f64 {
+/// What is left of a group, in thousandths.
+fn left(c: &Connection, group: &str) -> i64 {
     let all = parts::all(c).unwrap();
     let of_group = all
         .iter()
         .filter(|(_, boxed)| boxed.part.what().keys().0 == group);
-    of_group.map(|(_, boxed)| boxed.left).sum()
+    of_group
+        .map(|(_, boxed)| (boxed.left * 1e3).round() as i64)
+        .sum()
 }
 
 #[test]
@@ -306,10 +309,10 @@ fn building_takes_out_of_the_box_and_every_deed_can_be_undone() {
             };
             assert_eq!(
                 (left(c, "bead"), left(c, "hook"), left(c, "bait")),
-                (5.0, 13.0, 15.0)
+                (5_000, 13_000, 15_000)
             );
             let wire = left(c, "wire");
-            assert!(wire < 15.0 && wire > 14.0, "{wire}");
+            assert!(wire < 15_000 && wire > 14_000, "{wire}");
             let all = made::all(c)?;
             assert_eq!(all.len(), 2);
             let (first, second) = (all[0].0, all[1].0);
@@ -320,10 +323,10 @@ fn building_takes_out_of_the_box_and_every_deed_can_be_undone() {
                 panic!("the box does not suffice")
             };
             assert_eq!((short.len(), short[0].needs, short[0].left), (1, 10.0, 5.0));
-            assert_eq!(left(c, "hook"), 13.0);
+            assert_eq!(left(c, "hook"), 13_000);
 
             let apart = made::dismantle(c, first, now)?;
-            assert_eq!((left(c, "bead"), left(c, "hook")), (10.0, 14.0));
+            assert_eq!((left(c, "bead"), left(c, "hook")), (10_000, 14_000));
             // Bent wire does not come back.
             assert_eq!(left(c, "wire"), wire);
             assert!(made::dismantle(c, first, now).unwrap_err().is_missing());
@@ -333,15 +336,15 @@ fn building_takes_out_of_the_box_and_every_deed_can_be_undone() {
             let stack = made::stack_of(c, second, &made::get(c, second)?)?;
             let blade = stack.pieces[1].stock.unwrap();
             let lost = made::break_off(c, second, &[(blade, 1.0)], now)?;
-            assert_eq!((left(c, "blade"), left(c, "hook")), (15.0, 14.0));
+            assert_eq!((left(c, "blade"), left(c, "hook")), (15_000, 14_000));
             assert!(made::all(c)?.is_empty());
             assert!(made::undo(c, lost)? && made::undo(c, apart)?);
             assert!(!made::undo(c, apart)?);
             made::set_state(c, second, MadeState::ReTie, "Foam board")?;
             assert_eq!(made::get(c, second)?.place, "Foam board");
             assert!(made::undo(c, built)?);
-            assert_eq!((left(c, "bead"), left(c, "hook")), (15.0, 15.0));
-            assert_eq!(left(c, "wire"), 15.0);
+            assert_eq!((left(c, "bead"), left(c, "hook")), (15_000, 15_000));
+            assert_eq!(left(c, "wire"), 15_000);
             Ok::<_, Error>(())
         })
         .unwrap();
@@ -362,7 +365,7 @@ fn a_made_up_rig_keeps_the_parts_it_was_built_to() {
             assert_eq!(rigs::board(c, rig)?.stack, bare);
             let (id, rig) = made::all(c)?.remove(0);
             made::dismantle(c, id, now)?;
-            assert_eq!(left(c, "bead"), 15.0, "{rig:?}");
+            assert_eq!(left(c, "bead"), 15_000, "{rig:?}");
             Ok::<_, Error>(())
         })
         .unwrap();
@@ -425,9 +428,9 @@ fn a_caliper_figure_changes_every_rig_that_carries_the_part() {
                 Metres(5.7e-3)
             );
             let counted = made::count(c, bead, 3.0, Timestamp::UNIX_EPOCH)?;
-            assert_eq!(parts::get(c, bead)?.left, 3.0);
+            assert_eq!(left(c, "bead"), 3_000);
             assert!(made::undo(c, counted)?);
-            assert_eq!(parts::get(c, bead)?.left, 15.0);
+            assert_eq!(left(c, "bead"), 15_000);
             assert!(
                 parts::update(c, PartId(999), &own)
                     .unwrap_err()

@@ -6,7 +6,7 @@ use super::part::{Mark, Place, TRUE_SIZE, circle, crescent, face, side, snell, s
 use crate::words::bench as words;
 use askama::Template;
 use motilis_core::bench::{Layout, Level, Seat};
-use motilis_core::rig::{Setting, Spacing, Stack, What};
+use motilis_core::rig::{Part, Setting, Spacing, Stack, What};
 use motilis_core::units::{INCH, MILLIMETRE, Metres};
 
 /// Longest piece of bare line, and of an attractor, that is drawn whole.
@@ -71,6 +71,8 @@ pub struct DrawnPiece {
     pub left: Px,
     /// Width to hit.
     pub width: Px,
+    /// Top and height to hit: a blade is taken above the beads it lies on.
+    pub grip: (Px, Px),
 }
 
 /// A dimension line with its figure.
@@ -272,9 +274,8 @@ impl BenchDrawing {
             .pieces
             .iter()
             .map(|piece| match piece.part.what() {
-                What::Hook(_) => piece.part.width().0,
+                What::Hook(_) | What::Rudder => piece.part.width().0,
                 What::Blade(family) if family.is_wing() => 0.5 * piece.part.length().0,
-                What::Rudder => piece.part.width().0,
                 What::Bait(_) => 0.011,
                 _ => 0.5 * piece.part.diameter().0,
             })
@@ -314,7 +315,7 @@ impl BenchDrawing {
                 .collect(),
             face: blade
                 .filter(|_| full)
-                .map(|seat| blade_face(stack, &seat, &at, (face_y, axis))),
+                .map(|seat| blade_face(stack, &seat, &axis_of, (face_y, axis))),
             under,
             pieces,
             over,
@@ -378,6 +379,11 @@ fn pieces(source: &BenchSource<'_>, at: &impl Fn(f64) -> f64, axis: f64) -> Vec<
                 middle: Px(0.5 * (left + right)),
                 left: Px(left),
                 width: Px(right - left),
+                grip: match piece.part.what() {
+                    What::Blade(family) if !family.is_wing() => (Px(axis - 40.0), Px(22.0)),
+                    What::Bait(_) => (Px(axis + 8.0), Px(32.0)),
+                    _ => (Px(axis - 14.0), Px(28.0)),
+                },
             }),
         }
     }
@@ -501,14 +507,10 @@ fn break_mark(x: f64, axis: f64) -> Path {
     path
 }
 
-fn blade_face(stack: &Stack, seat: &Seat, at: &impl Fn(f64) -> f64, (y, axis): (f64, f64)) -> Face {
+fn blade_face(stack: &Stack, seat: &Seat, axis_of: &Axis, (y, axis): (f64, f64)) -> Face {
     let part = &stack.pieces[seat.piece].part;
     let length = part.length().0 * TRUE_SIZE;
-    let from = if part.blade().is_some_and(|blade| blade.family.is_wing()) {
-        at(seat.from.0) - 0.5 * length
-    } else {
-        at(seat.to.0) - length
-    };
+    let from = face_from(part, seat, axis_of);
     let mut projections = Path::default();
     for x in [from, from + length] {
         projections.push('M', &[Px(x), Px(y + 6.0)]);
@@ -569,121 +571,137 @@ fn dimensions(
     (foot, face_y): (f64, f64),
     blade: Option<&Seat>,
 ) -> Vec<Dimension> {
-    let (stack, layout) = (source.stack, source.layout);
-    let at = |x: Metres| axis_of.at(x.0);
-    let in_hand = |setting| source.in_hand == Some(setting);
     let mut all = Vec::new();
+    if let Some(seat) = blade {
+        let part = &source.stack.pieces[seat.piece].part;
+        all.extend(blade_size(part, face_from(part, seat, axis_of), face_y));
+        all.extend(tip_clearance(source, axis_of, axis, seat));
+    }
+    all.extend(lengths(source, axis_of, axis, foot + 62.0));
+    all
+}
+
+/// Where the face of a blade begins on paper: its tip stands over the tip of the blade laid back.
+fn face_from(part: &Part, seat: &Seat, axis_of: &Axis) -> f64 {
+    let length = part.length().0 * TRUE_SIZE;
+    if part.blade().is_some_and(|blade| blade.family.is_wing()) {
+        axis_of.at(seat.from.0) - 0.5 * length
+    } else {
+        axis_of.at(seat.to.0) - length
+    }
+}
+
+/// Length over the face, width beside it.
+fn blade_size(part: &Part, from: f64, y: f64) -> [Dimension; 2] {
+    let length = part.length().0 * TRUE_SIZE;
+    let half = 0.5 * part.width().0 * TRUE_SIZE;
+    let figure = format!("{} long", words::mm(part.length()));
+    let long = Dimension::level(from, from + length, y - half - 20.0, (y, y), figure, false);
+    let x = from - 22.0;
+    let mut extensions = Path::default();
+    for side in [y - half, y + half] {
+        extensions.push('M', &[Px(from + 0.55 * length), Px(side)]);
+        extensions.push('L', &[Px(x - 5.0), Px(side)]);
+    }
+    let wide = Dimension {
+        lines: vec![(Px(y - 10.0), Px(y - half)), (Px(y + 9.0), Px(y + half))],
+        y: Px(x),
+        upright: true,
+        extensions,
+        text: (Px(x), Px(y + 4.5)),
+        figure: words::mm(part.width()).replace(" mm", ""),
+        anchor: "middle",
+        class: "plain",
+    };
+    [long, wide]
+}
+
+/// From the blade's tip to the front hook's eye.
+fn tip_clearance(
+    source: &BenchSource<'_>,
+    axis_of: &Axis,
+    axis: f64,
+    blade: &Seat,
+) -> Option<Dimension> {
+    let (stack, layout) = (source.stack, source.layout);
+    if stack.build.spacing == Spacing::Cap {
+        return None;
+    }
+    let (clearance, hook) = (layout.tip_clearance(stack)?, layout.front_hook(stack)?);
+    let figure = if clearance.0 < 0.0 {
+        format!("{} past", words::mm(-clearance))
+    } else {
+        format!("clear {}", words::mm(clearance))
+    };
+    let length = stack.pieces[blade.piece].part.length();
+    let y = axis - 0.34 * length.0.min(0.04) * TRUE_SIZE - 26.0;
+    let (tip, eye) = (axis_of.at(blade.to.0), axis_of.at(hook.from.0));
+    Some(Dimension::level(
+        tip,
+        eye,
+        y,
+        (axis - 8.0, axis - 8.0),
+        figure,
+        false,
+    ))
+}
+
+/// Stack, hooks, leader or whole length under the rig; the free wire above it.
+fn lengths(source: &BenchSource<'_>, axis_of: &Axis, axis: f64, row: f64) -> Vec<Dimension> {
+    let (stack, layout) = (source.stack, source.layout);
+    let in_hand = |setting| source.in_hand == Some(setting);
+    let below = |from: Metres, to: Metres, y: f64, figure: String, rider: bool| {
+        let (from, to) = (axis_of.at(from.0), axis_of.at(to.0));
+        Dimension::level(from, to, y, (axis + 8.0, axis + 8.0), figure, rider)
+    };
     let hooks: Vec<&Seat> = layout
         .seats
         .iter()
         .filter(|seat| stack.pieces[seat.piece].part.hook().is_some())
         .collect();
-    if let Some(seat) = blade {
-        let part = &stack.pieces[seat.piece].part;
-        let length = part.length().0 * TRUE_SIZE;
-        let wing = part.blade().is_some_and(|blade| blade.family.is_wing());
-        let from = if wing {
-            at(seat.from) - 0.5 * length
-        } else {
-            at(seat.to) - length
-        };
-        let top = face_y - 0.5 * part.width().0 * TRUE_SIZE;
-        let figure = format!("{} long", words::mm(part.length()));
-        all.push(Dimension::level(
-            from,
-            from + length,
-            top - 20.0,
-            (face_y, face_y),
-            figure,
-            false,
-        ));
-        let half = 0.5 * part.width().0 * TRUE_SIZE;
-        let x = from - 22.0;
-        let mut extensions = Path::default();
-        for y in [face_y - half, face_y + half] {
-            extensions.push('M', &[Px(from + 0.55 * length), Px(y)]);
-            extensions.push('L', &[Px(x - 5.0), Px(y)]);
-        }
-        all.push(Dimension {
-            lines: vec![
-                (Px(face_y - 10.0), Px(face_y - half)),
-                (Px(face_y + 9.0), Px(face_y + half)),
-            ],
-            y: Px(x),
-            upright: true,
-            extensions,
-            text: (Px(x), Px(face_y + 4.5)),
-            figure: words::mm(part.width()).replace(" mm", ""),
-            anchor: "middle",
-            class: "plain",
-        });
-        if let (Some(clearance), Some(hook)) = (layout.tip_clearance(stack), hooks.first()) {
-            if stack.build.spacing != Spacing::Cap {
-                let figure = if clearance.0 < 0.0 {
-                    format!("{} past", words::mm(-clearance))
-                } else {
-                    format!("clear {}", words::mm(clearance))
-                };
-                let y = axis - 0.34 * part.length().0.min(0.04) * TRUE_SIZE - 26.0;
-                all.push(Dimension::level(
-                    at(seat.to),
-                    at(hook.from),
-                    y,
-                    (axis - 8.0, axis - 8.0),
-                    figure,
-                    false,
-                ));
-            }
-        }
-    }
-    let row = foot + 62.0;
+    let mut all = Vec::new();
     if layout.stack_length().0 > 0.0 {
         let figure = format!("stack {}", words::mm(layout.stack_length()));
-        all.push(Dimension::level(
-            at(layout.stack_from),
-            at(layout.stack_to),
+        all.push(below(
+            layout.stack_from,
+            layout.stack_to,
             row,
-            (axis + 8.0, axis + 8.0),
             figure,
             false,
         ));
     }
     if let [front, next, ..] = hooks.as_slice() {
-        all.push(Dimension::level(
-            at(front.from),
-            at(next.from),
+        let figure = words::both(stack.build.hook_spacing);
+        all.push(below(
+            front.from,
+            next.from,
             row,
-            (axis + 8.0, axis + 8.0),
-            words::both(stack.build.hook_spacing),
+            figure,
             in_hand(Setting::HookSpacing),
         ));
     }
-    let (from, to, figure, setting) = if stack.mount.is_wire() {
+    if stack.mount.is_wire() {
         let figure = format!("{} over all", words::mm(layout.overall()));
-        (layout.start, layout.end, figure, Setting::Clearance)
+        all.push(below(layout.start, layout.end, row + 30.0, figure, false));
+        let build = &stack.build;
+        let wraps = build.loop_diameter + (2.0 + f64::from(build.wraps)) * stack.mount.diameter();
+        all.push(Dimension::level(
+            axis_of.at(wraps.0),
+            axis_of.at((wraps + build.clearance).0),
+            axis - 40.0,
+            (axis - 8.0, axis - 8.0),
+            format!("{} free", words::mm(build.clearance)),
+            in_hand(Setting::Clearance),
+        ));
     } else {
         let figure = format!("leader {}", words::both(layout.straight));
         let rear = hooks.first().map_or(layout.stack_to, |seat| seat.from);
-        (Metres(0.0), rear, figure, Setting::Finished)
-    };
-    all.push(Dimension::level(
-        at(from),
-        at(to),
-        row + 30.0,
-        (axis + 8.0, axis + 8.0),
-        figure,
-        in_hand(setting) && setting == Setting::Finished,
-    ));
-    if stack.mount.is_wire() {
-        let wraps = stack.build.loop_diameter
-            + (2.0 + f64::from(stack.build.wraps)) * stack.mount.diameter();
-        all.push(Dimension::level(
-            at(wraps),
-            at(wraps + stack.build.clearance),
-            axis - 40.0,
-            (axis - 8.0, axis - 8.0),
-            format!("{} free", words::mm(stack.build.clearance)),
-            in_hand(Setting::Clearance),
+        all.push(below(
+            Metres(0.0),
+            rear,
+            row + 30.0,
+            figure,
+            in_hand(Setting::Finished),
         ));
     }
     all

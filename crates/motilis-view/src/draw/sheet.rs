@@ -120,6 +120,7 @@ pub struct Sheet {
     bars: Vec<Bar>,
     labels: Vec<Label>,
     label_y: Px,
+    label_size: (Px, Px),
     /// Style and symbols, for a drawing that must stand alone.
     style: Option<String>,
     title: String,
@@ -202,37 +203,7 @@ impl Sheet {
             let half = 0.5 * (width - 2.0 * edge);
             (vec![(edge, half), (edge + half, half)], first)
         };
-        let longest = (columns[0].1 / 6.9) as usize;
-        let numbered = source.steps.iter().enumerate();
-        let mut blocks: Vec<Vec<String>> = numbered
-            .map(|(number, step)| wrapped(&format!("{}  {step}", number + 1), longest))
-            .collect();
-        blocks.extend(
-            source
-                .cautions
-                .iter()
-                .map(|caution| wrapped(caution, longest)),
-        );
-        let all: usize = blocks.iter().map(Vec::len).sum();
-        let full = all.div_ceil(columns.len());
-        // Columns are broken between steps.
-        let mut rows = vec![0; columns.len()];
-        let mut placed = Vec::new();
-        let mut at = 0;
-        for block in blocks {
-            if rows[at] + block.len() > full && rows[at] > 0 && at + 1 < columns.len() {
-                at += 1;
-            }
-            for text in block {
-                placed.push((at, rows[at], text));
-                rows[at] += 1;
-            }
-        }
-        let most = rows.into_iter().max().unwrap_or(1).max(1);
-        let pitch = ((label_y - 8.0 - top) / most as f64).min(18.0);
-        for (at, row, text) in placed {
-            say(columns[at].0, top + pitch * row as f64, text, "t2");
-        }
+        lines.extend(steps_in(&columns, (top, label_y - 8.0), &source));
         let parts: Vec<&str> = source
             .block
             .iter()
@@ -261,6 +232,7 @@ impl Sheet {
             bars,
             labels,
             label_y: Px(label_y),
+            label_size: (Px(LABEL.1 * MM), Px(LABEL.0 * MM)),
             style: None,
         }
     }
@@ -308,14 +280,48 @@ impl Sheet {
             ..self
         }
     }
+}
 
-    fn label_width(&self) -> Px {
-        Px(LABEL.1 * MM)
+/// The steps, numbered, and the cautions in columns (left edge and width), broken between steps.
+fn steps_in(columns: &[(f64, f64)], (top, bottom): (f64, f64), source: &SheetSource) -> Vec<Line> {
+    let longest = columns
+        .first()
+        .map_or(40, |(_, width)| (width / 6.9) as usize);
+    let numbered = source.steps.iter().enumerate();
+    let mut blocks: Vec<Vec<String>> = numbered
+        .map(|(number, step)| wrapped(&format!("{}  {step}", number + 1), longest))
+        .collect();
+    blocks.extend(
+        source
+            .cautions
+            .iter()
+            .map(|caution| wrapped(caution, longest)),
+    );
+    let all: usize = blocks.iter().map(Vec::len).sum();
+    let full = all.div_ceil(columns.len());
+    let mut rows = vec![0; columns.len()];
+    let mut placed = Vec::new();
+    let mut at = 0;
+    for block in blocks {
+        if rows[at] + block.len() > full && rows[at] > 0 && at + 1 < columns.len() {
+            at += 1;
+        }
+        for text in block {
+            placed.push((columns[at].0, rows[at], text));
+            rows[at] += 1;
+        }
     }
-
-    fn label_height(&self) -> Px {
-        Px(LABEL.0 * MM)
-    }
+    let most = rows.into_iter().max().unwrap_or(1).max(1);
+    let pitch = ((bottom - top) / most as f64).min(18.0);
+    placed
+        .into_iter()
+        .map(|(x, row, text)| Line {
+            x: Px(x),
+            y: Px(top + pitch * row as f64),
+            text,
+            class: "t2",
+        })
+        .collect()
 }
 
 /// Breaks a sentence into lines of so many characters.

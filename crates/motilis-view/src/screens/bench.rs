@@ -32,7 +32,7 @@ pub struct Bench {
     /// The piece in hand.
     pub in_hand: Option<InHand>,
     /// The dimension in hand.
-    pub dimension: Option<Dimension>,
+    pub dimension: Dimension,
     /// Measures to type.
     pub measures: Vec<Measure>,
     /// Front knots; none on wire.

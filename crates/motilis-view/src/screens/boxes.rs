@@ -53,8 +53,8 @@ pub struct PartRow {
     pub figures: String,
     /// Whether some of them were measured.
     pub measured: bool,
-    /// Whether it is too long to lie beside its words.
-    pub wide: bool,
+    /// ` lot-wide` when it is too long to lie beside its words.
+    pub shape: &'static str,
     /// How many are left.
     pub left: String,
     /// The figure in the count's field.

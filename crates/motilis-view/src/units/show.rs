@@ -40,10 +40,10 @@ pub fn show(quantity: Quantity, si: f64, system: System) -> Figure {
         }
         (Quantity::Depth, System::Imperial) if figure.abs() < 9.95 => short(decimals(figure, 1)),
         (Quantity::Depth | Quantity::Temperature, System::Imperial) => decimals(figure, 0),
-        (Quantity::Length | Quantity::Mass, System::Imperial) => short(decimals(figure, 2)),
+        (Quantity::Length | Quantity::Mass, System::Imperial)
+        | (Quantity::Bench | Quantity::PartMass | Quantity::Count, _) => short(decimals(figure, 2)),
         (Quantity::Length, System::Metric) => short(decimals(figure, 1)),
         (Quantity::Mass, System::Metric) => short(decimals(figure, 0)),
-        (Quantity::Bench | Quantity::PartMass | Quantity::Count, _) => short(decimals(figure, 2)),
     };
     Figure {
         value,

@@ -235,7 +235,11 @@ fn a_reason_is_one_plain_sentence(#[case] mph: f64, #[case] sentence: &str) {
 #[rstest]
 #[case(Paper::A4, "297mm", "210mm")]
 #[case(Paper::Letter, "279.4mm", "215.9mm")]
-fn a_sheet_is_as_large_as_its_paper(#[case] paper: Paper, #[case] width: &str, #[case] height: &str) {
+fn a_sheet_is_as_large_as_its_paper(
+    #[case] paper: Paper,
+    #[case] width: &str,
+    #[case] height: &str,
+) {
     let board = Board {
         name: "Tamarin \"two-hook\" & co".into(),
         stack: harness().stack().clone(),
@@ -249,12 +253,16 @@ fn a_sheet_is_as_large_as_its_paper(#[case] paper: Paper, #[case] width: &str, #
     assert!(svg.contains(&format!("width=\"{width}\" height=\"{height}\"")));
     // 100 mm and 4 in, in pixels of 1/96 in, from the same left end.
     let bar = |length: f64| {
-        let starts = svg.split("class=\"check-bar\"").filter_map(|before| before.rsplit("d=\"M").next());
-        starts.filter_map(|path| {
-            let (x, rest) = path.split_once(' ')?;
-            let end = rest.split_once('H')?.1.trim_end_matches("\" ");
-            Some(end.parse::<f64>().ok()? - x.parse::<f64>().ok()?)
-        }).any(|drawn| (drawn - length).abs() < 0.06)
+        let starts = svg
+            .split("class=\"check-bar\"")
+            .filter_map(|before| before.rsplit("d=\"M").next());
+        starts
+            .filter_map(|path| {
+                let (x, rest) = path.split_once(' ')?;
+                let end = rest.split_once('H')?.1.trim_end_matches("\" ");
+                Some(end.parse::<f64>().ok()? - x.parse::<f64>().ok()?)
+            })
+            .any(|drawn| (drawn - length).abs() < 0.06)
     };
     assert!(bar(100.0 / 25.4 * 96.0) && bar(4.0 * 96.0));
     assert!(svg.contains("1  Cut 1") && svg.contains("Snell octopus 2"));

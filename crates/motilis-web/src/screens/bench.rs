@@ -1,13 +1,16 @@
 //! Bench: one rig, edited part by part; every change is a version that can be taken back.
 
 mod edit;
+mod facts;
 mod new;
+mod rail;
 mod sheet;
 mod view;
 
 pub(crate) use new::{compare, create, start};
+pub(super) use rail::bay_of;
 pub(crate) use sheet::{pdf, show as sheet};
-pub(super) use view::{bay_of, part_figures};
+pub(super) use view::part_figures;
 
 use super::{page, see, theme_of};
 use crate::{App, Error};
@@ -318,10 +321,11 @@ pub(crate) async fn duplicate(app: Data<App>, rig: Path<i64>) -> Result<HttpResp
             let names = rigs::names(connection)?;
             let taken = |name: &str| names.iter().any(|(_, known)| known == name);
             let base: String = board.name.chars().take(48).collect();
-            let name = (2..)
+            // One more than there are names: one of them is free.
+            let name = (2..names.len() + 3)
                 .map(|number| format!("{base} {number}"))
                 .find(|name| !taken(name))
-                .expect("there is always a next number");
+                .unwrap_or(base);
             Ok::<_, Error>(rigs::add_board(
                 connection,
                 &name,

@@ -124,20 +124,24 @@ fn screen(connection: &Connection, theme: Theme, look: &Look) -> Result<BoxScree
 
 /// The sentence about what was just done, and where it is taken back.
 fn done(look: &Look) -> (Option<String>, Option<String>) {
-    if let Some((what, id)) = look.gone.split_once('-') {
-        if let Ok(id) = id.parse::<i64>() {
-            return match what {
-                "rig" => (
-                    Some("Rig thrown away.".into()),
-                    Some(format!("/bench/{id}/restore")),
-                ),
-                "part" => (
-                    Some("Part thrown away.".into()),
-                    Some(format!("/box/parts/{id}/restore")),
-                ),
-                _ => (None, None),
-            };
+    let gone = look
+        .gone
+        .split_once('-')
+        .and_then(|(what, id)| Some((what, id.parse::<i64>().ok()?)));
+    match gone {
+        Some(("rig", id)) => {
+            return (
+                Some("Rig thrown away.".into()),
+                Some(format!("/bench/{id}/restore")),
+            );
         }
+        Some(("part", id)) => {
+            return (
+                Some("Part thrown away.".into()),
+                Some(format!("/box/parts/{id}/restore")),
+            );
+        }
+        _ => {}
     }
     let sentence = match look.done.as_str() {
         "dismantled" => "Dismantled. Its parts are in the box again; line and wire are not.",
@@ -161,7 +165,11 @@ fn row(id: PartId, boxed: &BoxPart) -> PartRow {
     let upright = part.blade().is_some() || part.hook().is_some();
     PartRow {
         id: id.0,
-        wide: !upright && drawing.size.0.0 > BESIDE,
+        shape: if !upright && drawing.size.0.0 > BESIDE {
+            " lot-wide"
+        } else {
+            ""
+        },
         drawing,
         upright,
         state: if boxed.left > 0.0 || part.bait().is_some() {

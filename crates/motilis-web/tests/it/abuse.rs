@@ -313,20 +313,47 @@ fn nonsense_on_the_bench_is_answered_and_the_rig_is_unharmed() {
             }
             let page = server.post("/bench/1/edit", &form);
             assert_eq!(page.status, 422, "{edit} {typed:?}");
-            assert!(page.count(".notice, .problem:not(:empty)") > 0, "{edit} {typed:?}");
+            assert!(
+                page.count(".notice, .problem:not(:empty)") > 0,
+                "{edit} {typed:?}"
+            );
         }
-        for (path, field) in [("/bench/1/tick", "step"), ("/bench/1/setup", "setup"), ("/bench/1/build", "n")] {
+        for (path, field) in [
+            ("/bench/1/tick", "step"),
+            ("/bench/1/setup", "setup"),
+            ("/bench/1/build", "n"),
+        ] {
             let page = server.post(path, &[(field, typed), ("done", typed), ("place", "=1+1")]);
-            assert!((400..500).contains(&page.status), "{path} {typed:?}: {}", page.status);
+            assert!(
+                (400..500).contains(&page.status),
+                "{path} {typed:?}: {}",
+                page.status
+            );
         }
-        for address in ["/bench/1?at=", "/bench/1?bay=", "/bench/1?dim=", "/bench/1?n=", "/bench?rig=", "/bench/compare?left=", "/bench/1/sheet?paper=", "/box?tray=", "/box?q=", "/box?gone=", "/box?deed="] {
+        for address in [
+            "/bench/1?at=",
+            "/bench/1?bay=",
+            "/bench/1?dim=",
+            "/bench/1?n=",
+            "/bench?rig=",
+            "/bench/compare?left=",
+            "/bench/1/sheet?paper=",
+            "/box?tray=",
+            "/box?q=",
+            "/box?gone=",
+            "/box?deed=",
+        ] {
             let page = server.get(&format!("{address}{}", encoded(typed)));
             assert!(page.status < 500, "{address}{typed:?}: {}", page.status);
         }
     }
     // Opening the bench remembers which rig was opened; nothing else changed.
     let remembered = |contents: &str| {
-        contents.lines().filter(|line| !line.contains("open_rig")).collect::<Vec<_>>().join("\n")
+        contents
+            .lines()
+            .filter(|line| !line.contains("open_rig"))
+            .collect::<Vec<_>>()
+            .join("\n")
     };
     assert_eq!(remembered(&server.contents()), remembered(&before));
 }
@@ -344,17 +371,26 @@ fn nonsense_about_a_part_is_answered_beside_its_field() {
         ("cost", "0.1"),
         ("place", "Tray"),
     ];
-    for field in ["size", "length", "bore", "mass", "left", "low", "cost", "what"] {
+    for field in [
+        "size", "length", "bore", "mass", "left", "low", "cost", "what",
+    ] {
         for typed in NONSENSE {
             let may_be_empty = typed.trim().is_empty() && field != "size" && field != "what";
             if may_be_empty {
                 continue;
             }
-            let mut form: Vec<_> = sound.iter().copied().filter(|(name, _)| *name != field).collect();
+            let mut form: Vec<_> = sound
+                .iter()
+                .copied()
+                .filter(|(name, _)| *name != field)
+                .collect();
             form.push((field, typed));
             let page = server.post("/box/parts/new", &form);
             assert_eq!(page.status, 422, "{field} {typed:?}");
-            assert!(page.count(".notice, .problem:not(:empty)") > 0, "{field} {typed:?}");
+            assert!(
+                page.count(".notice, .problem:not(:empty)") > 0,
+                "{field} {typed:?}"
+            );
         }
     }
     assert_eq!(server.contents(), before);

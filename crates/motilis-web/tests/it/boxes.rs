@@ -26,14 +26,32 @@ fn a_part_is_added_measured_counted_thrown_away_and_back() {
     assert!(part.text(".part-form").contains("table: 6.00 mm"));
     let counted = server.post(&format!("/box/parts/{id}/count"), &[("left", "4")]);
     let page = server.get(&counted.location);
-    assert!(page.text(&format!("[data-part='{id}']")).contains("Runs short, 4 left"));
+    assert!(
+        page.text(&format!("[data-part='{id}']"))
+            .contains("Runs short, 4 left")
+    );
     server.post(&page.attribute(".notice form", "action"), &[]);
-    assert!(server.get("/box?tray=bead").text(&format!("[data-part='{id}']")).contains("40 left"));
+    assert!(
+        server
+            .get("/box?tray=bead")
+            .text(&format!("[data-part='{id}']"))
+            .contains("40 left")
+    );
     let gone = server.post(&format!("/box/parts/{id}/delete"), &[]);
     let page = server.get(&gone.location);
-    assert_eq!(server.get("/box?tray=bead").count(&format!("[data-part='{id}']")), 0);
+    assert_eq!(
+        server
+            .get("/box?tray=bead")
+            .count(&format!("[data-part='{id}']")),
+        0
+    );
     server.post(&page.attribute(".notice form", "action"), &[]);
-    assert_eq!(server.get("/box?tray=bead").count(&format!("[data-part='{id}']")), 1);
+    assert_eq!(
+        server
+            .get("/box?tray=bead")
+            .count(&format!("[data-part='{id}']")),
+        1
+    );
 }
 
 #[test]
@@ -67,11 +85,18 @@ fn a_made_up_rig_changes_state_comes_apart_or_is_lost() {
     let apart = server.post("/box/made/1/dismantle", &[]);
     let page = server.get(&apart.location);
     assert_eq!(page.count(".made li"), before - 1);
-    server.post(&page.attribute(".notice form", "action"), &[("back", "/box")]);
+    server.post(
+        &page.attribute(".notice form", "action"),
+        &[("back", "/box")],
+    );
     assert_eq!(server.get("/box?tray=made").count(".made li"), before);
 
     let asked = server.get("/box/made/2/break-off");
-    assert!(asked.text(".returns").contains("Colorado 4, hammered brass"));
+    assert!(
+        asked
+            .text(".returns")
+            .contains("Colorado 4, hammered brass")
+    );
     let field = asked.attribute(".returns input", "name");
     let refused = server.post("/box/made/2/break-off", &[(&field, "77")]);
     assert_eq!(refused.status, 422);
@@ -100,10 +125,22 @@ fn the_box_goes_out_and_comes_back_unchanged() {
     let before = server.contents();
     for (file, format) in [("/box/export.csv", "csv"), ("/box/export.json", "json")] {
         let text = server.get(file).body;
-        let preview = server.upload("/box/import", &[("text", &text), ("format", format), ("act", "preview")], None);
+        let preview = server.upload(
+            "/box/import",
+            &[("text", &text), ("format", format), ("act", "preview")],
+            None,
+        );
         assert_eq!(preview.status, 200, "{}", preview.text("main"));
-        assert!(preview.text("#import-summary").contains("250 lines: 0 new, 0 changed, 250 the same, 0 wrong"));
-        let all = server.upload("/box/import", &[("act", "import"), ("format", format)], Some(("box.x", text.as_bytes())));
+        assert!(
+            preview
+                .text("#import-summary")
+                .contains("250 lines: 0 new, 0 changed, 250 the same, 0 wrong")
+        );
+        let all = server.upload(
+            "/box/import",
+            &[("act", "import"), ("format", format)],
+            Some(("box.x", text.as_bytes())),
+        );
         assert_eq!(all.status, 303, "{}", all.text("main"));
         assert_eq!(server.contents(), before, "{format}");
     }
@@ -113,17 +150,36 @@ fn the_box_goes_out_and_comes_back_unchanged() {
 fn a_file_with_one_bad_line_is_shown_and_nothing_of_it_goes_in() {
     let server = TestServer::start();
     let before = server.contents();
-    let text = format!("{HEADS}bead,round,6,OR,20,Tray\nbead,round,-6,OR,20,Tray\nbead,round,6,OR,20,=2+2\n");
-    let page = server.upload("/box/import", &[("act", "import")], Some(("box.csv", text.as_bytes())));
+    let text = format!(
+        "{HEADS}bead,round,6,OR,20,Tray\nbead,round,-6,OR,20,Tray\nbead,round,6,OR,20,=2+2\n"
+    );
+    let page = server.upload(
+        "/box/import",
+        &[("act", "import")],
+        Some(("box.csv", text.as_bytes())),
+    );
     assert_eq!(page.status, 422);
-    assert!(page.text("#import-summary").contains("3 lines: 1 new, 0 changed, 0 the same, 2 wrong"));
+    assert!(
+        page.text("#import-summary")
+            .contains("3 lines: 1 new, 0 changed, 0 the same, 2 wrong")
+    );
     let wrong = page.text("tbody");
-    assert!(wrong.contains("3cannot be read") || wrong.contains("3 cannot be read"), "{wrong}");
-    assert!(wrong.contains("size: size -6") && wrong.contains("formula"), "{wrong}");
+    assert!(
+        wrong.contains("3cannot be read") || wrong.contains("3 cannot be read"),
+        "{wrong}"
+    );
+    assert!(
+        wrong.contains("size: size -6") && wrong.contains("formula"),
+        "{wrong}"
+    );
     assert_eq!(page.count("#import-all"), 0);
     assert_eq!(server.contents(), before);
     let mended = text.replace("-6", "5").replace("=2+2", "Tray");
-    let preview = server.upload("/box/import", &[("text", &mended), ("act", "preview")], None);
+    let preview = server.upload(
+        "/box/import",
+        &[("text", &mended), ("act", "preview")],
+        None,
+    );
     assert_eq!(preview.count("#import-all"), 1);
     let all = server.upload("/box/import", &[("text", &mended), ("act", "import")], None);
     assert_eq!(all.status, 303);
@@ -137,17 +193,32 @@ fn files_that_are_none_are_refused_whole() {
     let cases: [(&[u8], &str); 5] = [
         (b"name;count\n1;2\n", "there is no field"),
         (b"\x89PNG\r\n\x1a\n\xff\xfe", "is no text"),
-        (b"part,style,size\nbead,\"round,6\n", "a quote is opened and never closed"),
+        (
+            b"part,style,size\nbead,\"round,6\n",
+            "a quote is opened and never closed",
+        ),
         (b"", "the file is empty"),
         (b"{\"parts\": 7}", "there is no field"),
     ];
     for (bytes, says) in cases {
-        let page = server.upload("/box/import", &[("act", "import")], Some(("box.csv", bytes)));
+        let page = server.upload(
+            "/box/import",
+            &[("act", "import")],
+            Some(("box.csv", bytes)),
+        );
         assert_eq!(page.status, 422, "{says}");
-        assert!(page.text("#refused").contains(says), "{}", page.text("#refused"));
+        assert!(
+            page.text("#refused").contains(says),
+            "{}",
+            page.text("#refused")
+        );
     }
     let huge = vec![b'a'; 12 << 20];
-    let page = server.upload("/box/import", &[("act", "import")], Some(("box.csv", &huge)));
+    let page = server.upload(
+        "/box/import",
+        &[("act", "import")],
+        Some(("box.csv", &huge)),
+    );
     assert_eq!(page.status, 413);
     assert!(page.text("main").contains("at most 4 MB"));
     assert_eq!(server.contents(), before);

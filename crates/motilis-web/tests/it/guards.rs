@@ -129,7 +129,10 @@ fn pages_run_nothing_but_what_ships() {
         }
         assert!(
             // An SVG names its own language by an address nobody asks for.
-            !page.body.replace("http://www.w3.org/2000/svg", "").contains("http://")
+            !page
+                .body
+                .replace("http://www.w3.org/2000/svg", "")
+                .contains("http://")
                 && !page.body.contains("https://"),
             "{path}"
         );
@@ -139,7 +142,14 @@ fn pages_run_nothing_but_what_ships() {
 #[test]
 fn every_drawing_says_in_words_what_it_shows() {
     let server = TestServer::start();
-    for path in ["/today", "/tank", "/log", "/bench/1", "/bench/compare", "/bench/1/sheet"] {
+    for path in [
+        "/today",
+        "/tank",
+        "/log",
+        "/bench/1",
+        "/bench/compare",
+        "/bench/1/sheet",
+    ] {
         let page = server.get(path);
         let drawings = page.count("main svg:not([aria-hidden])");
         assert!(drawings > 0, "{path}");

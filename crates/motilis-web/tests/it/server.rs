@@ -101,7 +101,11 @@ impl TestServer {
 
     /// The bytes of a `GET`.
     pub fn bytes(&self, path: &str) -> Vec<u8> {
-        let mut response = self.agent.get(format!("{}{path}", self.address)).call().unwrap();
+        let mut response = self
+            .agent
+            .get(format!("{}{path}", self.address))
+            .call()
+            .unwrap();
         response.body_mut().read_to_vec().unwrap()
     }
 
@@ -130,7 +134,9 @@ impl TestServer {
     pub fn upload(&self, path: &str, fields: &[(&str, &str)], file: Option<(&str, &[u8])>) -> Page {
         let mut body = Vec::new();
         for (name, value) in fields {
-            let head = format!("--cut\r\ncontent-disposition: form-data; name=\"{name}\"\r\n\r\n{value}\r\n");
+            let head = format!(
+                "--cut\r\ncontent-disposition: form-data; name=\"{name}\"\r\n\r\n{value}\r\n"
+            );
             body.extend(head.bytes());
         }
         if let Some((name, bytes)) = file {
@@ -142,7 +148,11 @@ impl TestServer {
             body.extend(b"\r\n");
         }
         body.extend(b"--cut--\r\n");
-        self.send(path, &[("content-type", "multipart/form-data; boundary=cut")], &body)
+        self.send(
+            path,
+            &[("content-type", "multipart/form-data; boundary=cut")],
+            &body,
+        )
     }
 
     /// All rows of all tables, to see whether anything changed.
@@ -174,7 +184,9 @@ impl TestServer {
                     while let Some(row) = rows.next().unwrap() {
                         for column in 0..columns {
                             match row.get_ref(column).unwrap() {
-                                ValueRef::Text(text) => all.push_str(&String::from_utf8_lossy(text)),
+                                ValueRef::Text(text) => {
+                                    all.push_str(&String::from_utf8_lossy(text));
+                                }
                                 other => write!(all, "{other:?}").unwrap(),
                             }
                             all.push(' ');

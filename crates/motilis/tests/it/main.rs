@@ -1,5 +1,7 @@
 //! The program itself: its answers, its refusals, and what survives when it is killed.
 
+mod sheet;
+
 use rstest::rstest;
 use serde_json::Value;
 use std::io::{BufRead, BufReader, Write};

@@ -1,7 +1,7 @@
 //! A form of the bench as changes of a stack.
 
 use super::Shop;
-use crate::screens::bench::view;
+use crate::screens::bench::{rail, view};
 use motilis_core::bench::{Checked, Stocked, checks};
 use motilis_core::book::PartId;
 use motilis_core::rig::{Edit, Knot, Mount, Piece, Setting, Spacing, Stack};
@@ -77,8 +77,8 @@ pub(super) fn typed_edits(form: &BTreeMap<String, String>, shop: &Shop) -> Resul
             Some(here()? + 1).filter(|to| *to < stack.pieces.len()),
         ),
         "move" => moved(here()?, place("to").filter(|to| *to < stack.pieces.len())),
-        "more" => count(stack, here()?, 1),
-        "fewer" => count(stack, here()?, -1),
+        "more" => one(count(stack, here()?, 1), at),
+        "fewer" => one(count(stack, here()?, -1), at),
         "count" => {
             let at = here()?;
             let count = counted("count", "Count", text("count"), 60.0)?;
@@ -144,13 +144,13 @@ fn moved(from: usize, to: Option<usize>) -> Result<Typed, Refused> {
     })
 }
 
-fn count(stack: &Stack, at: usize, by: i16) -> Result<Typed, Refused> {
+/// One more or fewer of a piece; fewer than one is refused by the stack.
+fn count(stack: &Stack, at: usize, by: i16) -> Edit {
     let count = i16::from(stack.pieces[at].count) + by;
-    let count = u8::try_from(count).unwrap_or(0);
-    Ok(Typed {
-        edits: vec![Edit::Count { at, count }],
-        at: Some(at),
-    })
+    Edit::Count {
+        at,
+        count: u8::try_from(count).unwrap_or(0),
+    }
 }
 
 /// A part tapped on the rail: it takes the place of one of its own tray, or goes behind the one in hand.
@@ -159,7 +159,7 @@ fn put(shop: &Shop, part: &str, tap: &str, in_hand: Option<usize>) -> Result<Typ
     let stack = &shop.board.stack;
     let piece = Piece::one(part).from_box(id);
     let same_tray =
-        |at: usize| view::bay_of(stack.pieces[at].part.what()) == view::bay_of(part.what());
+        |at: usize| rail::bay_of(stack.pieces[at].part.what()) == rail::bay_of(part.what());
     match in_hand.filter(|at| *at < stack.pieces.len()) {
         Some(at) if tap != "behind" && same_tray(at) => {
             let now = &stack.pieces[at];

@@ -26,7 +26,21 @@ const SIZE: Range = Range::closed(-10.0, 2_000.0, "", "between -10 and 2 000");
 
 type Raw = BTreeMap<String, String>;
 
-/// The form as it was typed, with what it means as far as that could be read.
+/// The fields of a form, each with what is wrong with it.
+struct Fields<'a> {
+    raw: &'a Raw,
+    size: Typed,
+    measured: [Typed; 6],
+    left: Typed,
+    low: Typed,
+    cost: Typed,
+    place: Field,
+    refusal: Option<String>,
+    /// The part with the table's figures, as far as it could be read.
+    table: Option<Part>,
+}
+
+/// The form as it was typed, and the part if all of it is sound.
 struct Read {
     form: PartForm,
     boxed: Option<BoxPart>,
@@ -90,198 +104,222 @@ fn typed_of(boxed: &BoxPart) -> Raw {
 
 /// Reads the form; every wrong field gets its sentence.
 fn read(frame: Frame, id: Option<PartId>, raw: &Raw) -> Read {
-    let text = |name: &str| raw.get(name).map_or("", String::as_str);
-    let field = |named, quantity, range, name: &str| {
-        Typed::new(named, (quantity, System::Metric), range, text(name))
-    };
-    let mut size = field(("size", "Size"), Quantity::Count, SIZE, "size");
-    let size_value = size.or(f64::NAN);
-    let mut lengths = [
-        ("length", "Length", LENGTH),
-        ("width", "Width, gap", WIDTH),
-        ("thickness", "Thickness, wire", THICKNESS),
-        ("diameter", "Diameter, eye", WIDTH),
-        ("bore", "Hole", WIDTH),
-    ]
-    .map(|(name, label, range)| field((name, label), Quantity::Bench, range, name));
-    let [length, width, thickness, diameter, bore] =
-        lengths.each_mut().map(|typed| typed.optional().map(Metres));
-    let mut mass = field(("mass", "Mass"), Quantity::PartMass, MASS, "mass");
-    let measured = Measured {
-        length,
-        width,
-        thickness,
-        diameter,
-        bore,
-        mass: mass.optional().map(Kilograms),
-    };
-    let mut left = field(
-        ("left", "Left, pieces or metres"),
-        Quantity::Count,
-        LEFT,
-        "left",
-    );
-    let mut low = field(("low", "Runs short at"), Quantity::Count, LEFT, "low");
-    let mut cost = field(
-        ("cost", "Cost of one or of a metre"),
-        Quantity::Count,
-        COST,
-        "cost",
-    );
-    let stock = (
-        left.optional().unwrap_or(0.0),
-        low.optional().unwrap_or(0.0),
-        cost.optional(),
-    );
-    let mut place = forms::text("place", "Place", text("place"));
-
-    let (group, style) = text("what").split_once('/').unwrap_or_default();
-    let what = What::from_keys(group, style);
-    let material = Material::from_key(text("material"));
-    let finish = |colour: &str, hammered: &str| {
-        Colour::from_key(text(colour)).map(|colour| Finish {
-            colour,
-            hammered: text(hammered) == "yes",
-        })
-    };
-    let mut refusal = None;
-    let mut table = None;
-    let mut boxed = None;
-    if let Some(what) = what {
-        let fresh = Part::new(
-            what,
-            size_value,
-            finish("colour", "hammered").unwrap_or(BARE),
-        );
-        match fresh {
-            Ok(part) => {
-                let part = part
-                    .of(material.unwrap_or(part.material))
-                    .backed(finish("back", "back_hammered"));
-                table = Some(part);
-                match part.measured(measured) {
-                    Ok(part) => {
-                        let (left, low, unit_cost) = stock;
-                        boxed = Some(BoxPart {
-                            part,
-                            left,
-                            low,
-                            unit_cost,
-                            place: text("place").trim().to_owned(),
-                        });
-                    }
-                    Err(error) => refusal = Some(problem(&error).0),
-                }
-            }
-            Err(error) if size.field.problem.is_none() => {
-                size.field.problem = Some(problem(&error))
-            }
-            Err(_) => {}
-        }
-    } else {
-        refusal = Some("There is no such part; choose one of the list.".to_owned());
-    }
-    if let Some(Err(error)) = boxed.as_ref().map(BoxPart::check) {
-        match error.quantity() {
-            "place" => place.problem = Some(problem(&error)),
-            "left_count" => left.field.problem = Some(problem(&error)),
-            _ => refusal = Some(problem(&error).0),
-        }
-    }
-    let from_table = |show: &dyn Fn(&Part) -> String| {
-        table
-            .as_ref()
-            .map_or_else(String::new, |part| format!("table: {}", show(part)))
-    };
-    let mm = |length: Metres| format!("{:.2} mm", length / MILLIMETRE);
-    let tables = [
-        from_table(&|part| mm(part.length())),
-        from_table(&|part| mm(part.width())),
-        from_table(&|part| mm(part.thickness())),
-        from_table(&|part| mm(part.diameter())),
-        from_table(&|part| mm(part.bore())),
-        from_table(&|part| format!("{:.2} g", part.mass() / GRAM)),
-    ];
-    let measured_fields: Vec<Field> = lengths
-        .into_iter()
-        .map(|typed| typed.field)
-        .chain([mass.field])
-        .collect();
-    let stock_fields = vec![left.field, low.field, cost.field, place];
-    let sound = refusal.is_none()
-        && size.field.problem.is_none()
-        && measured_fields
-            .iter()
-            .chain(&stock_fields)
-            .all(|field| field.problem.is_none());
-    let colours = || {
-        Colour::ALL
-            .iter()
-            .map(|colour| (colour.key(), colour.name()))
-    };
-    let surface = |chosen: &str| {
-        Choice::list(
-            [("no", "smooth"), ("yes", "hammered")],
-            if chosen == "yes" { "yes" } else { "no" },
-        )
-    };
+    let mut fields = Fields::new(raw);
+    let boxed = fields.boxed();
+    let sound = fields.is_sound();
     let known = boxed.as_ref().map(|boxed| boxed.part);
-    let form = PartForm {
-        frame,
-        id: id.map(|id| id.0),
-        name: known.map_or_else(
-            || "New part".to_owned(),
-            |part| words::capital(&say::part(&part)),
-        ),
-        drawing: known.map(|part| lying(&part, TRUE_SIZE)),
-        what: What::all()
-            .map(|what| {
-                let (group, style) = what.keys();
-                let value = format!("{group}/{style}");
-                Choice {
-                    label: match what {
-                        What::Blade(_) => format!("{} blade", words::capital(what.name())),
-                        What::Hook(_) => format!("{} hook", words::capital(what.name())),
-                        What::Line(_) => format!("{} line", words::capital(what.name())),
-                        _ => words::capital(what.name()),
-                    },
-                    chosen: value == text("what"),
-                    value,
-                }
-            })
-            .collect(),
-        size: size.field,
-        material: {
-            let mut all = vec![("", "as usual")];
-            all.extend(
-                Material::ALL
-                    .iter()
-                    .map(|material| (material.key(), material.name())),
-            );
-            Choice::list(all, text("material"))
-        },
-        colour: Choice::list(
-            colours(),
-            if text("colour").is_empty() {
-                "NI"
-            } else {
-                text("colour")
-            },
-        ),
-        hammered: surface(text("hammered")),
-        back: Choice::list(
-            [("", "like the face")].into_iter().chain(colours()),
-            text("back"),
-        ),
-        back_hammered: surface(text("back_hammered")),
-        measured: measured_fields.into_iter().zip(tables).collect(),
-        stock: stock_fields,
-        refusal,
-    };
     Read {
-        form,
+        form: fields.form(frame, id, known),
         boxed: boxed.filter(|_| sound),
     }
+}
+
+impl<'a> Fields<'a> {
+    fn new(raw: &'a Raw) -> Self {
+        let typed = |named, quantity, range| {
+            let (name, _): (&str, &str) = named;
+            let text = raw.get(name).map_or("", String::as_str);
+            Typed::new(named, (quantity, System::Metric), range, text)
+        };
+        let length = |name, label, range| typed((name, label), Quantity::Bench, range);
+        let count = |name, label, range| typed((name, label), Quantity::Count, range);
+        Self {
+            raw,
+            size: count("size", "Size", SIZE),
+            measured: [
+                length("length", "Length", LENGTH),
+                length("width", "Width, gap", WIDTH),
+                length("thickness", "Thickness, wire", THICKNESS),
+                length("diameter", "Diameter, eye", WIDTH),
+                length("bore", "Hole", WIDTH),
+                typed(("mass", "Mass"), Quantity::PartMass, MASS),
+            ],
+            left: count("left", "Left, pieces or metres", LEFT),
+            low: count("low", "Runs short at", LEFT),
+            cost: count("cost", "Cost of one or of a metre", COST),
+            place: forms::text(
+                "place",
+                "Place",
+                raw.get("place").map_or("", String::as_str),
+            ),
+            refusal: None,
+            table: None,
+        }
+    }
+
+    fn text(&self, name: &str) -> &'a str {
+        self.raw.get(name).map_or("", String::as_str)
+    }
+
+    fn finish(&self, colour: &str, hammered: &str) -> Option<Finish> {
+        Colour::from_key(self.text(colour)).map(|colour| Finish {
+            colour,
+            hammered: self.text(hammered) == "yes",
+        })
+    }
+
+    /// The part as far as it could be read; what is wrong with it stands beside its field.
+    fn boxed(&mut self) -> Option<BoxPart> {
+        let part = self.part();
+        let (left, low) = (self.left.optional(), self.low.optional());
+        let unit_cost = self.cost.optional();
+        let boxed = BoxPart {
+            part: part?,
+            left: left.unwrap_or(0.0),
+            low: low.unwrap_or(0.0),
+            unit_cost,
+            place: self.text("place").trim().to_owned(),
+        };
+        if let Err(error) = boxed.check() {
+            match error.quantity() {
+                "place" => self.place.problem = Some(problem(&error)),
+                "left_count" => self.left.field.problem = Some(problem(&error)),
+                _ => self.refusal = Some(problem(&error).0),
+            }
+        }
+        Some(boxed)
+    }
+
+    fn part(&mut self) -> Option<Part> {
+        let size = self.size.or(f64::NAN);
+        let [length, width, thickness, diameter, bore, mass] =
+            self.measured.each_mut().map(Typed::optional);
+        let measured = Measured {
+            length: length.map(Metres),
+            width: width.map(Metres),
+            thickness: thickness.map(Metres),
+            diameter: diameter.map(Metres),
+            bore: bore.map(Metres),
+            mass: mass.map(Kilograms),
+        };
+        let (group, style) = self.text("what").split_once('/').unwrap_or_default();
+        let Some(what) = What::from_keys(group, style) else {
+            self.refusal = Some("There is no such part; choose one of the list.".to_owned());
+            return None;
+        };
+        let finish = self.finish("colour", "hammered").unwrap_or(BARE);
+        match Part::new(what, size, finish) {
+            Ok(part) => {
+                let material = Material::from_key(self.text("material")).unwrap_or(part.material);
+                let part = part
+                    .of(material)
+                    .backed(self.finish("back", "back_hammered"));
+                self.table = Some(part);
+                part.measured(measured)
+                    .map_err(|error| self.refusal = Some(problem(&error).0))
+                    .ok()
+            }
+            Err(error) => {
+                if self.size.field.problem.is_none() {
+                    self.size.field.problem = Some(problem(&error));
+                }
+                None
+            }
+        }
+    }
+
+    fn is_sound(&self) -> bool {
+        let typed = [&self.size, &self.left, &self.low, &self.cost];
+        let mut fields = typed
+            .into_iter()
+            .chain(&self.measured)
+            .map(|typed| &typed.field);
+        self.refusal.is_none()
+            && self.place.problem.is_none()
+            && fields.all(|field| field.problem.is_none())
+    }
+
+    fn form(self, frame: Frame, id: Option<PartId>, known: Option<Part>) -> PartForm {
+        let colours = || {
+            Colour::ALL
+                .iter()
+                .map(|colour| (colour.key(), colour.name()))
+        };
+        let surface = |field: &str| {
+            let chosen = if self.text(field) == "yes" {
+                "yes"
+            } else {
+                "no"
+            };
+            Choice::list([("no", "smooth"), ("yes", "hammered")], chosen)
+        };
+        let colour = self.text("colour");
+        let materials = Material::ALL
+            .iter()
+            .map(|material| (material.key(), material.name()));
+        let tables = self.table.map_or_else(Default::default, tables);
+        PartForm {
+            frame,
+            id: id.map(|id| id.0),
+            name: known.map_or_else(
+                || "New part".to_owned(),
+                |part| words::capital(&say::part(&part)),
+            ),
+            drawing: known.map(|part| lying(&part, TRUE_SIZE)),
+            what: kinds(self.text("what")),
+            material: Choice::list(
+                [("", "as usual")].into_iter().chain(materials),
+                self.text("material"),
+            ),
+            colour: Choice::list(
+                colours(),
+                if colour.is_empty() {
+                    BARE.colour.key()
+                } else {
+                    colour
+                },
+            ),
+            hammered: surface("hammered"),
+            back: Choice::list(
+                [("", "like the face")].into_iter().chain(colours()),
+                self.text("back"),
+            ),
+            back_hammered: surface("back_hammered"),
+            size: self.size.field,
+            measured: self
+                .measured
+                .into_iter()
+                .map(|typed| typed.field)
+                .zip(tables)
+                .collect(),
+            stock: vec![self.left.field, self.low.field, self.cost.field, self.place],
+            refusal: self.refusal,
+        }
+    }
+}
+
+/// What the tables say of a part, figure by figure.
+fn tables(part: Part) -> [String; 6] {
+    let mm = |length: Metres| format!("table: {:.2} mm", length / MILLIMETRE);
+    [
+        mm(part.length()),
+        mm(part.width()),
+        mm(part.thickness()),
+        mm(part.diameter()),
+        mm(part.bore()),
+        format!("table: {:.2} g", part.mass() / GRAM),
+    ]
+}
+
+/// Every kind of part to choose from.
+fn kinds(chosen: &str) -> Vec<Choice> {
+    What::all()
+        .map(|what| {
+            let (group, style) = what.keys();
+            let value = format!("{group}/{style}");
+            let name = words::capital(what.name());
+            Choice {
+                label: match what {
+                    What::Blade(_) => format!("{name} blade"),
+                    What::Hook(_) => format!("{name} hook"),
+                    What::Line(_) => format!("{name} line"),
+                    _ => name,
+                },
+                chosen: value == chosen,
+                value,
+            }
+        })
+        .collect()
 }
 
 async fn frame(app: &App, request: &HttpRequest) -> Result<Frame, Error> {
