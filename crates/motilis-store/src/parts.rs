@@ -124,6 +124,25 @@ pub fn import(connection: &Connection, id: Option<PartId>, boxed: &BoxPart) -> R
     put(connection, id, boxed)
 }
 
+/// Puts the box back to what it was: these parts as they were, every other one thrown away.
+///
+/// # Errors
+/// [`Error::Sqlite`].
+pub fn put_back(
+    connection: &Connection,
+    before: &[(PartId, BoxPart)],
+    now: jiff::Timestamp,
+) -> Result<(), Error> {
+    for (id, _) in all(connection)? {
+        if !before.iter().any(|(known, _)| *known == id) {
+            crate::trash::throw(connection, crate::trash::Record::Part(id), now)?;
+        }
+    }
+    before
+        .iter()
+        .try_for_each(|(id, boxed)| put(connection, Some(*id), boxed))
+}
+
 /// Changes how many are left of a part.
 ///
 /// # Errors

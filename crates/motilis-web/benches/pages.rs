@@ -5,7 +5,7 @@ use criterion::{Criterion, criterion_group, criterion_main};
 use motilis_store::Store;
 use motilis_web::{App, Hosts, bind};
 
-/// A server on the demo data, 14 rigs among them; lives as long as the benchmark.
+/// A server on the demo data, 40 rigs and 250 parts among them; lives as long as the benchmark.
 fn serve() -> (tempfile::TempDir, String) {
     let folder = tempfile::tempdir().expect("a temporary folder");
     let store = Store::open(&folder.path().join("demo.db")).expect("a new data file");
@@ -34,6 +34,8 @@ fn bench(c: &mut Criterion) {
             "/tank?rig=1&was_rig=1&setup=1&was_setup=1&speed=1.3&out=70&weight=1&lead=5&line=nylon-10&depth=22",
         ),
         ("page/log", "/log"),
+        ("page/bench", "/bench/1?at=4"),
+        ("page/box, blades", "/box"),
     ] {
         let url = format!("{address}{path}");
         c.bench_function(name, |b| {
@@ -47,6 +49,21 @@ fn bench(c: &mut Criterion) {
             });
         });
     }
+    // An edit with the page that follows it: one bead more, one bead fewer, each kept on disk.
+    let url = format!("{address}/bench/1/edit?at=4");
+    let mut more = false;
+    c.bench_function("bench/an edit and its page", |b| {
+        b.iter(|| {
+            more = !more;
+            let edit = if more { "more" } else { "fewer" };
+            agent
+                .post(&url)
+                .send_form([("edit", edit), ("at", "4")])
+                .expect("a page")
+                .body_mut()
+                .read_to_string()
+        });
+    });
 }
 
 criterion_group!(benches, bench);

@@ -73,6 +73,7 @@ pub fn configure(config: &mut ServiceConfig) {
         .route("/box/export.json", web::get().to(boxes::export_json))
         .route("/box/import", web::get().to(boxes::import_form))
         .route("/box/import", web::post().to(boxes::import))
+        .route("/box/import/undo", web::post().to(boxes::undo_import))
         .route("/box/shopping", web::get().to(boxes::shopping))
         .route("/box/shopping.txt", web::get().to(boxes::shopping_text))
         .route("/box/shopping.csv", web::get().to(boxes::shopping_csv))

@@ -15,20 +15,34 @@ async fn main() {
             for screen in ["today", "tank", "log"] {
                 visit.go(&format!("/{screen}")).await?;
                 visit.find("h1").await?;
-                visit
-                    .picture(&folder.join(format!("{screen}{suffix}.png")))
-                    .await?;
+                let name = format!("{screen}{suffix}.png");
+                visit.picture(&folder.join(name)).await?;
             }
-            visit.click("#theme").await?;
-            for screen in ["today", "tank", "log"] {
-                visit.go(&format!("/{screen}")).await?;
+            let more: &[(&str, &str)] = if size == Size::Desk { &DESK } else { &PHONE };
+            for (path, name) in more {
+                visit.go(path).await?;
+                visit.find("h1").await?;
+                visit.picture(&folder.join(format!("{name}.png"))).await?;
+            }
+            if size == Size::Desk {
+                visit.click("#theme").await?;
+                visit.go("/today").await?;
                 visit.find("[data-bs-theme=dark] h1").await?;
-                visit
-                    .picture(&folder.join(format!("{screen}{suffix}-night.png")))
-                    .await?;
+                visit.picture(&folder.join("today-night.png")).await?;
             }
             Ok(())
         })
         .await;
     }
 }
+
+/// Pages and the names of their pictures, beside the three of the water.
+const DESK: [(&str, &str); 6] = [
+    ("/bench/1?at=2", "bench"),
+    ("/bench/13", "bench-salmon"),
+    ("/bench/34", "bench-faults"),
+    ("/bench/1/sheet", "sheet"),
+    ("/box", "box"),
+    ("/box?tray=made", "box-made"),
+];
+const PHONE: [(&str, &str); 1] = [("/bench/1?at=2", "bench-phone")];

@@ -46,6 +46,8 @@ pub struct Rig {
     pub observed_moment: Option<NewtonMetres>,
 }
 
+/// How much more torque a blade starts with on a clevis of the wrong size, or under a bead; from memory.
+const BINDING: f64 = 1.3;
 /// Drag area of hooks, swivel and beads together; from memory.
 const HARDWARE_DRAG: SquareMetres = SquareMetres(0.5e-4);
 
@@ -123,7 +125,8 @@ impl Rig {
             Some(self.holding_moment(water)),
             self.bearing_friction(),
             clevis_radius,
-        )
+        )?
+        .starting_harder(if self.stack.binds() { BINDING } else { 1.0 })
     }
 
     /// Moment that hooks, bait and rudder hold the rig upright with, or the one the angler observed.
@@ -230,6 +233,19 @@ mod tests {
                 .unwrap()
         };
         assert!(roll(Material::Brass) > roll(Material::Plastic));
+    }
+
+    #[test]
+    fn a_wrong_clevis_starts_harder() {
+        let lake = Water::fresh(Celsius(15.0)).unwrap();
+        let start = |clevis: f64| {
+            let clevis = piece(What::Clevis(ClevisStyle::Stirrup), clevis);
+            let rig = rig(vec![clevis, blade(5.0), hook()]).unwrap();
+            rig.shaft(&lake, Celsius(15.0)).unwrap().start(&lake)
+        };
+        // Number 3 carries blades 4 to 6, number 1 does not: 1.3 times the torque, √1.3 the speed.
+        let ratio = start(1.0) / start(3.0);
+        assert!((ratio - 1.3_f64.sqrt()).abs() < 1e-12, "{ratio}");
     }
 
     #[test]

@@ -555,6 +555,24 @@ impl Stack {
             .map_or(0, |at| at + 1)
     }
 
+    /// Whether the front blade starts harder than it should: its clevis is of the wrong size, or something
+    /// presses on it from above.
+    pub fn binds(&self) -> bool {
+        let Some((at, blade, _)) = self.blades().next() else {
+            return false;
+        };
+        let hardware = self.front_hardware();
+        let number = blade.family.number_near(blade.length);
+        let clevis = at
+            .checked_sub(1)
+            .and_then(|at| self.pieces[at].part.carries());
+        let wrong = clevis.is_some_and(|(from, to)| number < from || number > to);
+        let pressed = self.pieces[hardware.min(at)..at]
+            .iter()
+            .any(|piece| !matches!(piece.part.what(), What::Clevis(_)));
+        wrong || pressed
+    }
+
     /// Whether anything on it is lead.
     pub fn has_lead(&self) -> bool {
         self.pieces

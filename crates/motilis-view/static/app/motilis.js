@@ -58,6 +58,7 @@
     ">": () => press("move-behind"),
     "+": () => press("more"),
     "-": () => press("fewer"),
+    y: () => press("duplicate"),
     Delete: () => press("remove"),
     ArrowLeft: (event) => nudge(event, -1),
     ArrowRight: (event) => nudge(event, 1),

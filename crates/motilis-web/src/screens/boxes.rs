@@ -5,7 +5,7 @@ mod made;
 mod part;
 mod shopping;
 
-pub(crate) use files::{export_csv, export_json, import, import_form};
+pub(crate) use files::{export_csv, export_json, import, import_form, undo_import};
 pub(crate) use made::{break_off, broken, dismantle, set_state, undo};
 pub(crate) use part::{add, blank, count, delete, restore, save, show as part};
 pub(crate) use shopping::{csv as shopping_csv, show as shopping, text as shopping_text};
@@ -143,13 +143,15 @@ fn done(look: &Look) -> (Option<String>, Option<String>) {
         }
         _ => {}
     }
+    if look.done == "imported" {
+        return (Some("Imported.".into()), Some("/box/import/undo".into()));
+    }
     let sentence = match look.done.as_str() {
         "dismantled" => "Dismantled. Its parts are in the box again; line and wire are not.",
         "lost" => "Taken out of the box with what did not come back.",
         "counted" => "Counted.",
         "undone" => "Undone.",
         "used" => "That cannot be undone any more: what it brought has been used since.",
-        "imported" => "Imported.",
         "saved" => "Saved. Rigs that carry it follow.",
         _ => return (None, None),
     };

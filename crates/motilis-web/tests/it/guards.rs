@@ -67,6 +67,7 @@ fn every_change_has_the_guard() {
         "/bench/1/restore",
         "/bench/1/build",
         "/box/import",
+        "/box/import/undo",
         "/box/parts/new",
         "/box/parts/1",
         "/box/parts/1/count",

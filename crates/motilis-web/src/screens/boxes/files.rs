@@ -10,7 +10,7 @@ use actix_web::web::Data;
 use actix_web::{HttpRequest, HttpResponse};
 use motilis_core::book::{BoxPart, PartId};
 use motilis_formats::{Format, Reading, Record, read, write};
-use motilis_store::{Connection, parts};
+use motilis_store::{Connection, parts, settings};
 use motilis_view::screens::{Choice, ImportRow, ImportScreen, Screen, Theme};
 use motilis_view::words::{self, bench as say};
 
@@ -136,12 +136,42 @@ pub(crate) async fn import(
     }
 }
 
-/// Every part of a sound file into the box.
+/// The setting that keeps the box as it was before the last import.
+const BEFORE: &str = "box_before_import";
+
+/// Every part of a sound file into the box; what was there before is kept aside.
 fn put_all(connection: &Connection, reading: &Reading) -> Result<(), Error> {
+    let before = write(&parts::all(connection)?, Format::Json);
+    settings::set(connection, BEFORE, &before)?;
     for (id, boxed) in reading.sound().into_iter().flatten() {
         parts::import(connection, id, boxed)?;
     }
     Ok(())
+}
+
+/// `POST /box/import/undo`: the box as it was before the last import.
+pub(crate) async fn undo_import(app: Data<App>) -> Result<HttpResponse, Error> {
+    let now = app.now();
+    let undone = app
+        .write(move |connection| {
+            let kept = settings::get(connection, BEFORE)?.unwrap_or_default();
+            let Ok(reading) = read(kept.as_bytes(), Format::Json) else {
+                return Ok(false);
+            };
+            let records = reading.records.into_iter();
+            let before: Vec<(PartId, BoxPart)> = records
+                .filter_map(|record| Some((record.id?, record.part.ok()?)))
+                .collect();
+            parts::put_back(connection, &before, now)?;
+            settings::set(connection, BEFORE, "")?;
+            Ok::<_, Error>(true)
+        })
+        .await?;
+    Ok(see(if undone {
+        "/box?done=undone"
+    } else {
+        "/box?done=used"
+    }))
 }
 
 fn preview(
