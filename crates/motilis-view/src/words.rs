@@ -5,6 +5,7 @@ pub mod bench;
 use crate::units::{Quantity, System, show, show_fraction};
 use motilis_core::advice::Fish;
 use motilis_core::advice::{Call, Reason, Rule, Scored};
+use motilis_core::bench::{Check, Level};
 use motilis_core::blade::State;
 use motilis_core::book::Outing;
 use motilis_core::line::{LineSetup, Start};
@@ -151,6 +152,16 @@ pub fn reason(call: &Call, rig: &Rig, now: MetresPerSecond, system: System) -> S
         Reason::Drags => {
             "Its weight drags on the bottom at that depth. Shorten the lead or run it higher."
                 .to_owned()
+        }
+        Reason::Unsound { rule } => {
+            let check = Check {
+                rule,
+                level: Level::Fail,
+                at: None,
+                mends: Vec::new(),
+            };
+            let (head, figures) = bench::check(&check, rig.stack());
+            format!("{head}: {}. Mend it on the bench.", figures.to_lowercase())
         }
         Reason::Practice(scored) => practice(scored, call, rig, now, system),
     }

@@ -72,6 +72,11 @@ pub enum Reason {
     },
     /// The weight would drag over the bottom at the wanted depth.
     Drags,
+    /// The bench found that it will not work as built.
+    Unsound {
+        /// What it found.
+        rule: crate::bench::Rule,
+    },
     /// It works; the rule that speaks most, for it or against it.
     Practice(Scored),
 }
@@ -165,6 +170,9 @@ fn judge(
         }
         OutFor::Out(_) => {}
     }
+    if let Some(rule) = unsound(rig) {
+        return (Verdict::Watch, Reason::Unsound { rule });
+    }
     if day.speed < window.from {
         return (Verdict::Watch, Reason::NearStall { from: window.from });
     }
@@ -180,4 +188,19 @@ fn judge(
         .max_by(|a, b| a.weighted().abs().total_cmp(&b.weighted().abs()))
         .expect("there are rules");
     (Verdict::Works, Reason::Practice(loudest))
+}
+
+/// What the bench says will not work as built: a check that fails, or a blade that reaches the hook.
+fn unsound(rig: &Rig) -> Option<crate::bench::Rule> {
+    use crate::bench::{Level, Rule, checks};
+    let found = checks(rig.stack(), &[]).ok()?.checks;
+    found
+        .into_iter()
+        .find(|check| match check.rule {
+            Rule::Tip { clearance, .. } => clearance.0 < -2e-3 && check.level != Level::Pass,
+            // A rig that is fished hangs its blade on something, noted or not.
+            Rule::OnClevis => false,
+            _ => check.level == Level::Fail,
+        })
+        .map(|check| check.rule)
 }

@@ -355,6 +355,24 @@ fn those_that_cannot_work_come_last() {
     assert_eq!(verdicts.last(), Some(&Verdict::Cannot));
 }
 
+/// What fouls on the bench is not called for on the water.
+#[test]
+fn a_rig_whose_blade_reaches_the_hook_is_to_be_watched() {
+    let sound = harness(&[blade(Family::Colorado, 4.0)], 2);
+    let mut stack = sound.stack().clone();
+    stack.pieces.remove(1);
+    let fouls = Rig::new("fouls", stack).unwrap();
+    let verdict = |rig: &Rig| call(&day(1.2), rig, &bouncer(2.0)).unwrap();
+    assert_eq!(verdict(&sound).verdict, Verdict::Works);
+    let call = verdict(&fouls);
+    assert_eq!(call.verdict, Verdict::Watch);
+    assert!(
+        matches!(call.reason, Reason::Unsound { .. }),
+        "{:?}",
+        call.reason
+    );
+}
+
 #[test]
 fn a_fish_wants_what_is_tied_for_it() {
     let setup = bouncer(2.0);

@@ -54,7 +54,8 @@ pub fn rig(name: &str, kind: Kind, mount: Mount, pieces: Vec<Piece>) -> Rig {
 /// One or two blades ahead of two octopus hooks and a crawler.
 pub fn harness(blades: &[Piece], hook_code: i8) -> Rig {
     let mut pieces = blades.to_vec();
-    pieces.push(beads(6, Material::Plastic));
+    // Enough to keep a willow 4 off the hook.
+    pieces.push(beads(9, Material::Plastic));
     pieces.extend([hook(HookStyle::Octopus, hook_code); 2]);
     pieces.push(bait(Bait::Crawler));
     let mount = Mount::leader(17).unwrap();
