@@ -31,7 +31,7 @@ const CSS_DPI: f32 = 96.0;
 /// A drawing as a PDF of one page.
 ///
 /// # Errors
-/// [`Error`].
+/// [`enum@Error`].
 pub fn pdf(svg: &str) -> Result<Vec<u8>, Error> {
     let mut fonts = fontdb::Database::new();
     for font in FONTS {

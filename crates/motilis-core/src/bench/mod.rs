@@ -1,13 +1,13 @@
 //! The bench: where every part of a rig sits, what clears what, what to cut, and in which order.
 //!
-//! All of it is a function of a [`Stack`](crate::rig::Stack) and, where stock matters, of what the box
+//! All of it is a function of a [`Stack`] and, where stock matters, of what the box
 //! holds ([`Stocked`]):
 //!
 //! - [`Layout`] puts each part at its place along the shaft or leader;
 //! - [`cut`] says how much wire or line that takes;
 //! - [`figures`] weighs and balances it, by the physics of [`crate::blade`] and [`crate::rig`];
 //! - [`checks`] judges it, each check with its figures and, where it can, a mend to apply;
-//! - [`beads`] finds the bead stacks that a box can build for a length;
+//! - `beads` finds the bead stacks that a box can build for a length;
 //! - [`steps`] is the order of work;
 //! - [`fits`] tells which parts of the box go on at a place;
 //! - [`starting`] is a working rig of a kind to start from, [`mended`] makes every mend at once.

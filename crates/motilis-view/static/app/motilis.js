@@ -65,6 +65,26 @@
     "?": () => at("keys").showModal(),
   };
 
+  // A key pressed while the board is drawn anew waits for it: its button is about to be another one.
+  const waiting = [];
+  let redrawn = true;
+  const isBoard = (element) => element?.id === "bench";
+  const goOn = () => {
+    redrawn = true;
+    while (redrawn && waiting.length) waiting.shift()();
+  };
+  document.addEventListener("htmx:beforeRequest", (event) => {
+    if (isBoard(event.detail.target)) redrawn = false;
+  });
+  document.addEventListener("htmx:afterSettle", (event) => {
+    if (isBoard(event.target)) goOn();
+  });
+  document.addEventListener("htmx:afterRequest", (event) => {
+    if (!isBoard(event.detail.target) || event.detail.successful) return;
+    waiting.length = 0;
+    redrawn = true;
+  });
+
   let going = false;
   document.addEventListener("keydown", (event) => {
     if (event.ctrlKey || event.metaKey || event.altKey || isTyping(event.target)) return;
@@ -79,7 +99,8 @@
       window.setTimeout(() => { going = false; }, 1500);
     } else if (single[event.key]) {
       event.preventDefault();
-      single[event.key](event);
+      if (redrawn) single[event.key](event);
+      else waiting.push(() => single[event.key](event));
     }
   });
 
