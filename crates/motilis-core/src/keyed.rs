@@ -43,6 +43,7 @@ mod tests {
     use crate::bench::{Caution, Level, Tool};
     use crate::blade::{Family, State};
     use crate::book::{EventKind, MadeState};
+    use crate::light::{Stain, View, Viewer};
     use crate::rig::{
         AttractorStyle, Bait, BeadStyle, BodyShape, ClevisStyle, Colour, Dressing, HookStyle, Kind,
         Knot, Material, Setting, Spacing, SwivelStyle,
@@ -52,6 +53,9 @@ mod tests {
     #[test]
     fn every_key_leads_back() {
         Family::assert_keys_lead_back();
+        Stain::assert_keys_lead_back();
+        View::assert_keys_lead_back();
+        Viewer::assert_keys_lead_back();
         State::assert_keys_lead_back();
         Kind::assert_keys_lead_back();
         HookStyle::assert_keys_lead_back();

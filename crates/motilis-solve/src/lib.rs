@@ -17,8 +17,10 @@
 
 pub mod blade;
 mod document;
+pub mod light;
 mod refusal;
 pub mod rig;
+pub mod sun;
 pub mod towline;
 mod water;
 
@@ -38,14 +40,20 @@ pub enum What {
     Blade,
     /// A rig on the bench: geometry, checks, cut lengths, steps.
     Rig,
+    /// Where sun and moon stand.
+    Sun,
+    /// How far a fish sees a finish.
+    Light,
 }
 
 impl What {
     /// Every computation, with the name it is asked for by.
-    pub const ALL: [(&'static str, Self); 3] = [
+    pub const ALL: [(&'static str, Self); 5] = [
         ("towline", Self::Towline),
         ("blade", Self::Blade),
         ("rig", Self::Rig),
+        ("sun", Self::Sun),
+        ("light", Self::Light),
     ];
 
     /// The computation of a name, if there is one.
@@ -65,6 +73,8 @@ impl What {
             Self::Towline => answer(request, towline::solve),
             Self::Blade => answer(request, blade::solve),
             Self::Rig => answer(request, rig::solve),
+            Self::Sun => answer(request, sun::solve),
+            Self::Light => answer(request, light::solve),
         }
     }
 }

@@ -5,6 +5,7 @@ mod blade_reference;
 mod blade_table;
 mod closed_forms;
 mod laws;
+mod light;
 mod practice;
 mod rigs;
 mod towline_reference;

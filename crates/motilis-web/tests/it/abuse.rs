@@ -230,6 +230,8 @@ fn broken_requests_to_every_route_are_refused() {
         "/api/v1/solve/towline",
         "/api/v1/solve/blade",
         "/api/v1/solve/rig",
+        "/api/v1/solve/sun",
+        "/api/v1/solve/light",
         "/api/v1/solve/%00",
         "/api/v1/openapi.json",
         "/static/x/y",

@@ -1,0 +1,279 @@
+use super::{Eye, Finish, Phases, Scene, Spectrum, dot, each, times};
+use crate::error::{Error, Range};
+use std::array::from_fn;
+
+/// The nearest range looked at, m; below about twice that the answer means "only at the nose".
+pub(super) const NEAREST: f64 = 0.05;
+
+/// Ranges of the scan.
+const SCAN: usize = 64;
+
+const AREA: Range = Range::above(0.0, 1.0, "m2", "above 0 and at most 1 m2");
+const FLASHES: Range = Range::closed(0.0, 200.0, "1/s", "between 0 and 200 flashes a second");
+const GLOW: Range = Range::closed(
+    0.0,
+    100_000.0,
+    "min",
+    "between 0 and 100000 min since it was charged",
+);
+
+/// The lure the eye looks for.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Target {
+    /// Area it shows on the mean over a turn, m².
+    pub area: f64,
+    /// Flashes a second; 0 slow enough to see every phase.
+    pub flashes: f64,
+    /// Minutes since its glow paint was charged.
+    pub glow_min: f64,
+}
+
+impl Target {
+    /// Area that a turning blade shows on the mean, m², by its length and width, m: its ellipse times the
+    /// mean 2/π of a turn.
+    pub fn turning(length: f64, width: f64) -> f64 {
+        length * width / 2.0
+    }
+
+    fn check(&self) -> Result<(), Error> {
+        AREA.check("area", self.area)?;
+        FLASHES.check("hz", self.flashes)?;
+        GLOW.check("glow_min", self.glow_min)?;
+        Ok(())
+    }
+}
+
+/// How far a finish is seen, and how it then looks.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Sighting {
+    /// Range at which it is lost, m; 0 not seen at all.
+    pub range: f64,
+    /// The receptor that sees it farthest.
+    pub receptor: &'static str,
+    /// Colour distance from the water at half that range, in just noticeable steps.
+    pub colour: f64,
+}
+
+impl Sighting {
+    /// Metres from which it is seen, up to a quarter more if it is also coloured.
+    pub fn score(&self) -> f64 {
+        self.range * (1.0 + 0.25 * self.colour / (self.colour + 5.0))
+    }
+}
+
+/// What a receptor catches of a target at no range, photons m⁻² s⁻¹ sr⁻¹.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Catch {
+    /// Its name.
+    pub receptor: &'static str,
+    /// Of the water behind.
+    pub behind: f64,
+    /// Of the whole finish, on the whole, bright and dark.
+    pub seen: [f64; 3],
+    /// Least contrast seen at one metre.
+    pub threshold: f64,
+}
+
+impl Catch {
+    /// Contrast with the water in the same three phases.
+    pub fn contrast(&self) -> [f64; 3] {
+        self.seen.map(|seen| seen / self.behind - 1.0)
+    }
+}
+
+/// An eye in a scene.
+#[derive(Debug, Clone)]
+pub struct Watch {
+    scene: Scene,
+    eye: Eye,
+    scan: Vec<Look>,
+}
+
+/// What is the same for every finish seen from a range.
+#[derive(Debug, Clone)]
+struct Look {
+    range: f64,
+    /// Share of a difference that the path leaves, by band.
+    left: Spectrum,
+    /// Catch of the water behind, by receptor.
+    behind: Vec<f64>,
+}
+
+/// A part of a finish as the eye is to see it: its area and its difference from the water.
+struct Patch {
+    area: f64,
+    differs: Phases,
+}
+
+impl Watch {
+    /// An eye that looks at lures in a scene.
+    pub fn new(scene: Scene, eye: Eye) -> Self {
+        let mut watch = Self {
+            scene,
+            eye,
+            scan: Vec::new(),
+        };
+        let span = watch.scene.farthest() / NEAREST;
+        watch.scan = (0..SCAN)
+            .map(|i| watch.look(NEAREST * span.powf(i as f64 / (SCAN - 1) as f64)))
+            .collect();
+        watch
+    }
+
+    /// The scene.
+    pub fn scene(&self) -> &Scene {
+        &self.scene
+    }
+
+    fn look(&self, range: f64) -> Look {
+        let behind = self.scene.behind(range);
+        Look {
+            range,
+            left: self.scene.beam.map(|c| (-c * range).exp()),
+            behind: self.caught(&behind),
+        }
+    }
+
+    fn caught(&self, radiance: &Spectrum) -> Vec<f64> {
+        self.eye
+            .receptors
+            .iter()
+            .map(|receptor| dot(radiance, &receptor.weight))
+            .collect()
+    }
+
+    /// How far a finish is seen.
+    ///
+    /// Duntley (1963), *J. Opt. Soc. Am.* 53:214: the difference decays with the beam attenuation along the
+    /// path while the background is the one at the fish.
+    ///
+    /// # Errors
+    /// [`Error::OutOfRange`] for a target that cannot be.
+    pub fn sighting(&self, finish: &Finish, target: &Target) -> Result<Sighting, Error> {
+        target.check()?;
+        let parts = finish.parts_in(&self.scene, target.glow_min);
+        let whole = finish.seen_in(&self.scene, target.glow_min);
+        let patch = |area, seen: &Phases| Patch {
+            area,
+            differs: from_fn(|phase| each(|band| seen[phase][band] - self.scene.background[band])),
+        };
+        let mut patches = vec![patch(target.area, &whole)];
+        if parts.len() > 1 {
+            patches.extend(
+                parts
+                    .iter()
+                    .map(|(share, seen)| patch(share * target.area, seen)),
+            );
+        }
+        let follows: Vec<f64> = self
+            .eye
+            .receptors
+            .iter()
+            .map(|receptor| receptor.follows(target.flashes))
+            .collect();
+        let seen = |look: &Look| self.visibility(look, &patches, &follows);
+        let range = self.lost(seen);
+        let (receptor, _) = seen(&self.look(range.max(NEAREST)));
+        Ok(Sighting {
+            range,
+            receptor: self.eye.receptors[receptor].name,
+            colour: self.colour(&whole, (range / 2.0).max(NEAREST)),
+        })
+    }
+
+    /// The last range at which it is seen, m.
+    fn lost(&self, seen: impl Fn(&Look) -> (usize, f64)) -> f64 {
+        let Some(last) = self.scan.iter().rposition(|look| seen(look).1 >= 1.0) else {
+            return 0.0;
+        };
+        let Some(beyond) = self.scan.get(last + 1) else {
+            return self.scan[last].range;
+        };
+        let (mut near, mut far) = (self.scan[last].range, beyond.range);
+        // To a millimetre or a ten-thousandth.
+        while far - near > 1e-4 * near {
+            let middle = 0.5 * (near + far);
+            if seen(&self.look(middle)).1 >= 1.0 {
+                near = middle;
+            } else {
+                far = middle;
+            }
+        }
+        0.5 * (near + far)
+    }
+
+    /// The receptor to which it is most visible, and how much above the threshold.
+    fn visibility(&self, look: &Look, patches: &[Patch], follows: &[f64]) -> (usize, f64) {
+        let mut best = (0, 0.0);
+        for (i, receptor) in self.eye.receptors.iter().enumerate() {
+            let behind = look.behind[i];
+            if behind <= 0.0 {
+                continue;
+            }
+            let weight = times(&look.left, &receptor.weight);
+            for patch in patches {
+                let solid_angle = patch.area / look.range.powi(2);
+                let [mean, bright, dark] = from_fn(|phase| dot(&patch.differs[phase], &weight));
+                let flicker = |phase: f64| (mean + follows[i] * (phase - mean)).abs();
+                let signal = mean.abs().max(flicker(bright)).max(flicker(dark));
+                let visibility = signal / behind * receptor.filled(solid_angle)
+                    / receptor.threshold(behind, solid_angle);
+                if visibility > best.1 {
+                    best = (i, visibility);
+                }
+            }
+        }
+        best
+    }
+
+    /// Colour distance between the mean of a finish and the water, seen from a range.
+    fn colour(&self, whole: &Phases, range: f64) -> f64 {
+        let look = self.look(range);
+        let behind = self.scene.behind(range);
+        let seen = each(|band| {
+            behind[band] + (whole[0][band] - self.scene.background[band]) * look.left[band]
+        });
+        self.eye.colour_distance(&self.caught(&seen), &look.behind)
+    }
+
+    /// What each receptor catches of a finish at no range.
+    pub fn catches(&self, finish: &Finish, target: &Target) -> Vec<Catch> {
+        let whole = finish.seen_in(&self.scene, target.glow_min);
+        let caught = whole.map(|phase| self.caught(&phase));
+        let behind = self.caught(&self.scene.background);
+        self.eye
+            .receptors
+            .iter()
+            .enumerate()
+            .map(|(i, receptor)| Catch {
+                receptor: receptor.name,
+                behind: behind[i],
+                seen: from_fn(|phase| caught[phase][i]),
+                threshold: receptor.threshold(behind[i], target.area),
+            })
+            .collect()
+    }
+}
+
+/// All finishes by how well they are noticed, best first, with their index out of 100.
+///
+/// # Errors
+/// [`Error::OutOfRange`] for a target that cannot be.
+pub fn rank(watch: &Watch, target: &Target) -> Result<Vec<(&'static str, Sighting, f64)>, Error> {
+    let mut ranked = Finish::names()
+        .filter_map(Finish::from_name)
+        .map(|finish| Ok((finish.name(), watch.sighting(&finish, target)?, 0.0)))
+        .collect::<Result<Vec<_>, Error>>()?;
+    ranked.sort_by(|a, b| b.1.score().total_cmp(&a.1.score()));
+    let best = ranked
+        .first()
+        .map_or(0.0, |(_, sighting, _)| sighting.score());
+    for (_, sighting, index) in &mut ranked {
+        *index = if best > 0.0 {
+            100.0 * sighting.score() / best
+        } else {
+            0.0
+        };
+    }
+    Ok(ranked)
+}
