@@ -343,3 +343,31 @@ impl Pigment {
         }
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use approx::assert_relative_eq;
+
+    #[test]
+    fn pigments_without_a_lens() {
+        // expected_pigments.csv: the same templates in NumPy; columns A1_365, A2_533 …
+        let file = include_str!("../../tests/data/light/expected_pigments.csv");
+        let mut reader = csv::ReaderBuilder::new();
+        let mut reader = reader.comment(Some(b'#')).from_reader(file.as_bytes());
+        let columns = reader.headers().unwrap().clone();
+        let mut checked = 0;
+        for row in reader.records().map(Result::unwrap) {
+            let figure = |column: usize| row[column].parse::<f64>().unwrap();
+            for column in 1..columns.len() {
+                let (template, max) = columns[column].split_once('_').unwrap();
+                let max = max.parse().unwrap();
+                let pigment = if template == "A1" { A1(max) } else { A2(max) };
+                let ours = pigment.at(figure(0));
+                assert_relative_eq!(ours, figure(column), max_relative = 1e-6, epsilon = 1e-9);
+                checked += 1;
+            }
+        }
+        assert_eq!(checked, 35 * 8);
+    }
+}
