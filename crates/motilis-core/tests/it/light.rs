@@ -434,18 +434,15 @@ fn a_great_black_target_is_lost_at_duntleys_range(
     #[case] secchi: f64,
     #[case] expected: f64,
 ) {
-    // 4.8/c for a human eye on the level: Zaneveld & Pegau (2003), Opt. Express 11:2997; at noon, 3 m deep.
-    let sky = Sky {
-        sun_alt: 50.0,
-        moon_alt: -30.0,
-        moon_phase: 90.0,
-        cloud: 0.0,
-        wind: 3.0,
-    };
-    let daylight = Daylight::under(&sky).unwrap();
-    let optics = Optics::from_secchi(stain, secchi, false).unwrap();
-    let scene = Scene::new(&daylight, &optics, secchi / 3.0, View::Level).unwrap();
-    let watch = Watch::new(scene, Eye::of(Viewer::HumanDiver));
+    // 4.8/c for a human eye on the level: Zaneveld & Pegau (2003), Opt. Express 11:2997.
+    let diver = (
+        50.0,
+        stain,
+        secchi,
+        secchi / 3.0,
+        View::Level,
+        Viewer::HumanDiver,
+    );
     let target = Target {
         area: 1.0,
         flashes: 0.0,
@@ -454,7 +451,7 @@ fn a_great_black_target_is_lost_at_duntleys_range(
     let black = Finish::from_name("black").unwrap();
     near(
         "range",
-        watch.sighting(&black, &target).unwrap().range,
+        watch(diver).sighting(&black, &target).unwrap().range,
         expected,
         0.12,
         0.0,
