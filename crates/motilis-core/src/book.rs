@@ -5,6 +5,7 @@
 
 use crate::advice::{Day, Fish, Mood, Sky};
 use crate::error::Error;
+pub use crate::ids::{DeedId, EventId, MadeId, OutingId, PartId, RigId, SetupId, WaterId};
 use crate::keyed::keyed;
 use crate::line::LineSetup;
 use crate::rig::{Part, Rig, Stack};
@@ -12,33 +13,6 @@ use crate::tackle::LineStock;
 use crate::units::{Celsius, Kilograms, Metres, MetresPerSecond, NewtonMetres};
 use jiff::Timestamp;
 use limits::{CLARITY, COST, DEPTH, FISH_DEPTH, LEFT, LENGTH, OUT, SPEED, TEMPERATURE};
-
-macro_rules! ids {
-    ($($(#[$doc:meta])* $name:ident)*) => { $(
-        $(#[$doc])*
-        #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord)]
-        pub struct $name(pub i64);
-    )* };
-}
-
-ids! {
-    /// Names a water in the data file.
-    WaterId
-    /// Names a rig in the data file.
-    RigId
-    /// Names a part of the box.
-    PartId
-    /// Names a made-up rig of the box.
-    MadeId
-    /// Names something that was done with the box.
-    DeedId
-    /// Names a line set-up in the data file.
-    SetupId
-    /// Names an outing in the data file.
-    OutingId
-    /// Names an event in the data file.
-    EventId
-}
 
 /// Ranges that entries of the boat book must lie in, SI.
 pub mod limits {

@@ -7,6 +7,7 @@
 //! - [`towline`]: the steady shape of a towed line with point loads;
 //! - [`mod@line`]: a rig on a rod's line set-up at a speed, that is, one line out behind the boat.
 //!
+//! [`mod@bench`] lays a rig out, checks and mends it. [`sky`] and [`light`] tell how far a fish sees a finish.
 //! [`advice`] judges lines against the conditions of an outing. [`tackle`] holds the catalogue of
 //! line materials and weights, [`water`] the properties of fresh and salt water, [`units`] the
 //! quantities every signature is written in. Inside, everything is SI.
@@ -28,6 +29,7 @@ pub mod bench;
 pub mod blade;
 pub mod book;
 mod error;
+mod ids;
 mod keyed;
 pub mod light;
 pub mod line;

@@ -265,7 +265,7 @@ impl Default for Wanted {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::book::PartId;
+    use crate::ids::PartId;
     use crate::rig::{BARE, BeadStyle, Part};
 
     fn stocked(id: i64, millimetres: f64, left: f64) -> Stocked {

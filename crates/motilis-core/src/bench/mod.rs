@@ -33,7 +33,7 @@ pub use layout::{Layout, Seat};
 pub use order::{Action, Caution, Step, Tool, steps};
 pub use start::{mended, starting};
 
-use crate::book::PartId;
+use crate::ids::PartId;
 use crate::rig::{Part, Piece, Stack, What};
 
 /// Whether a part goes on a rig at a place: its hole lets the wire or line through, and a blade or clevis

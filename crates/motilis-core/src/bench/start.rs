@@ -3,8 +3,8 @@
 use super::{Level, Rule, Stocked, checks};
 use crate::advice::Fish;
 use crate::blade::Family;
-use crate::book::PartId;
 use crate::error::Error;
+use crate::ids::PartId;
 use crate::rig::{
     AttractorStyle, BARE, Bait, BeadStyle, BodyShape, Colour, Dressing, Finish, HookSize,
     HookStyle, Kind, Material, Mount, Part, Piece, Stack, SwivelStyle, What,

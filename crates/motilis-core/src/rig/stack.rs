@@ -1,7 +1,7 @@
 use super::{Kind, Material, Part, What};
 use crate::blade::Blade;
-use crate::book::PartId;
 use crate::error::{Error, Range};
+use crate::ids::PartId;
 use crate::keyed::keyed;
 use crate::rig::part::BARE;
 use crate::tackle::LineMaterial;

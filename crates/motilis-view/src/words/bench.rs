@@ -10,6 +10,20 @@ use motilis_core::units::{
     GRAM, INCH, Kilograms, MILE_PER_HOUR, MILLIMETRE, Metres, MetresPerSecond,
 };
 
+/// What a measure is called beside its field.
+pub fn setting_label(setting: Setting) -> &'static str {
+    match setting {
+        Setting::Finished => "Leader to the front hook",
+        Setting::Clearance => "Free wire above the clevis",
+        Setting::HookSpacing => "Hook to hook",
+        Setting::LoopDiameter => "Eye inside",
+        Setting::Wraps => "Twist wraps",
+        Setting::Tail => "Wire tail",
+        Setting::SnellWraps => "Snell wraps",
+        Setting::KnotUse => "Front knot takes",
+    }
+}
+
 /// A length in mm: to the tenth below 100, thousands apart.
 pub fn mm(length: Metres) -> String {
     let figure = length / MILLIMETRE;

@@ -1,11 +1,12 @@
 //! A form of the bench as changes of a stack.
 
 use super::Shop;
-use crate::screens::bench::{rail, view};
+use crate::screens::bench::rail;
 use motilis_core::bench::{Checked, Stocked, checks};
 use motilis_core::book::PartId;
 use motilis_core::rig::{Edit, Knot, Mount, Piece, Setting, Spacing, Stack};
 use motilis_view::units::{Quantity, Reader, System};
+use motilis_view::words::bench as say;
 use std::collections::BTreeMap;
 
 /// Changes, and the piece that is in hand after them.
@@ -206,7 +207,7 @@ fn set(form: &BTreeMap<String, String>, at: Option<usize>) -> Result<Typed, Refu
             .parse::<f64>()
             .map_err(|_| Refused::sentence("That step cannot be read; type the measure instead."))?
     } else if setting.is_count() {
-        let label = view::setting_label(setting);
+        let label = say::setting_label(setting);
         f64::from(counted(
             setting.key(),
             label,
@@ -214,7 +215,7 @@ fn set(form: &BTreeMap<String, String>, at: Option<usize>) -> Result<Typed, Refu
             setting.range().most,
         )?)
     } else {
-        let label = view::setting_label(setting);
+        let label = say::setting_label(setting);
         figure(setting.key(), label, text(setting.key()), setting.range())?
     };
     Ok(Typed {

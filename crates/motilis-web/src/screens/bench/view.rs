@@ -19,20 +19,6 @@ const BOARD: f64 = 858.0;
 /// Most rigs built in one batch.
 const MOST_BATCH: f64 = 100.0;
 
-/// What a measure is called beside its field.
-pub(super) fn setting_label(setting: Setting) -> &'static str {
-    match setting {
-        Setting::Finished => "Leader to the front hook",
-        Setting::Clearance => "Free wire above the clevis",
-        Setting::HookSpacing => "Hook to hook",
-        Setting::LoopDiameter => "Eye inside",
-        Setting::Wraps => "Twist wraps",
-        Setting::Tail => "Wire tail",
-        Setting::SnellWraps => "Snell wraps",
-        Setting::KnotUse => "Front knot takes",
-    }
-}
-
 /// How many to build, as typed; one when nothing is.
 pub(super) fn batch(typed: &str) -> Result<u8, String> {
     if typed.trim().is_empty() {
@@ -333,7 +319,7 @@ fn dimension(stack: &Stack, setting: Setting, all: &[Setting]) -> Dimension {
     Dimension {
         key: setting.key(),
         all: Choice::list(
-            all.iter().map(|one| (one.key(), setting_label(*one))),
+            all.iter().map(|one| (one.key(), say::setting_label(*one))),
             setting.key(),
         ),
         less: at(-step),
@@ -357,7 +343,13 @@ fn measure(stack: &Stack, setting: Setting, wrong: Option<(String, Problem)>) ->
     };
     Measure {
         key: setting.key(),
-        field: field(setting.key(), setting_label(setting), unit, &value, wrong),
+        field: field(
+            setting.key(),
+            say::setting_label(setting),
+            unit,
+            &value,
+            wrong,
+        ),
         inches,
     }
 }

@@ -1,0 +1,28 @@
+//! What names a record in the data file; the boat book hands them out.
+
+macro_rules! ids {
+    ($($(#[$doc:meta])* $name:ident)*) => { $(
+        $(#[$doc])*
+        #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord)]
+        pub struct $name(pub i64);
+    )* };
+}
+
+ids! {
+    /// Names a water in the data file.
+    WaterId
+    /// Names a rig in the data file.
+    RigId
+    /// Names a part of the box.
+    PartId
+    /// Names a made-up rig of the box.
+    MadeId
+    /// Names something that was done with the box.
+    DeedId
+    /// Names a line set-up in the data file.
+    SetupId
+    /// Names an outing in the data file.
+    OutingId
+    /// Names an event in the data file.
+    EventId
+}
