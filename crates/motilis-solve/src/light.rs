@@ -107,7 +107,7 @@ pub struct Answer {
     reason = "dS is the name of the colour distance in the files"
 )]
 pub struct Seen {
-    /// Radiance of the turning finish at 550 nm on the whole.
+    /// Radiance of the turning finish at 550 nm on the whole, W m⁻² sr⁻¹ nm⁻¹.
     pub lure_mean550: f64,
     /// The same at its brightest.
     pub lure_bright550: f64,
@@ -135,7 +135,7 @@ pub struct Seen {
     pub best_receptor: &'static str,
     /// Colour distance from the water at half that range, in just noticeable steps.
     pub dS: f64,
-    /// `sight_m`, up to a quarter more for colour.
+    /// `sight_m`, up to a quarter more for colour, m.
     pub score: f64,
     /// What each receptor catches, when asked for.
     #[serde(skip_serializing_if = "Option::is_none")]

@@ -294,6 +294,17 @@ impl Work<'_> {
         step(Action::LeaveRoom { length }, Tool::Cutters, None)
     }
 
+    /// What ends the work on every wire.
+    fn straightened(&self) -> Vec<Step> {
+        let mut steps = vec![step(
+            Action::Straighten,
+            Tool::FlatPliers,
+            Some(Caution::Points),
+        )];
+        steps.extend(self.attach());
+        steps
+    }
+
     fn wire_from_the_front(&self) -> Vec<Step> {
         let mut steps = vec![
             self.cut(Tool::Cutters, Some(Caution::WireEnds)),
@@ -302,12 +313,7 @@ impl Work<'_> {
         steps.extend(self.threaded().filter_map(|at| self.thread(at)));
         steps.push(self.room());
         steps.push(self.hook_in_eye());
-        steps.push(step(
-            Action::Straighten,
-            Tool::FlatPliers,
-            Some(Caution::Points),
-        ));
-        steps.extend(self.attach());
+        steps.extend(self.straightened());
         steps
     }
 
@@ -319,12 +325,7 @@ impl Work<'_> {
         steps.extend(self.threaded().rev().filter_map(|at| self.thread(at)));
         steps.push(self.room());
         steps.push(self.eye(true));
-        steps.push(step(
-            Action::Straighten,
-            Tool::FlatPliers,
-            Some(Caution::Points),
-        ));
-        steps.extend(self.attach());
+        steps.extend(self.straightened());
         steps
     }
 

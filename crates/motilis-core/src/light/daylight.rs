@@ -53,10 +53,10 @@ pub struct Daylight {
 /// Reflectance of the surface for light from everywhere (Burt 1954; Kirk 2011).
 const DIFFUSE_REFLECTANCE: f64 = 0.066;
 
-/// Refractive index of water.
+/// Refractive index of water; from memory.
 const INDEX: f64 = 1.34;
 
-/// Colour temperature of moonlight, K.
+/// Colour temperature of moonlight, K; from memory.
 const MOONLIGHT: f64 = 4_100.0;
 
 /// Altitude of the sun, degrees, and colour temperature of sun and sky, K; designed for this project,
@@ -77,6 +77,11 @@ impl Daylight {
     ///
     /// # Errors
     /// [`Error::OutOfRange`] with the figure of the sky that cannot be.
+    ///
+    /// # Source
+    /// Slopes of a surface in wind: Cox & Munk (1954); Fresnel's law. The share that comes straight from the
+    /// sun, `exp(−0.13/sin altitude)` less the cloud, and the way chop lifts a low sun are designed for this
+    /// project, not measured.
     pub fn under(sky: &Sky) -> Result<Self, Error> {
         sky.check()?;
         let illuminance = Illuminance::at(sky.sun_alt, sky.moon_alt, sky.moon_phase, sky.cloud);

@@ -156,17 +156,18 @@ impl Viewer {
     }
 }
 
-/// Photons caught of those that arrive.
+/// Photons caught of those that arrive, from memory; a tapetum sends the rest through once more (walleye:
+/// Ali & Anctil 1977).
 const QUANTUM_EFFICIENCY: f64 = 0.30;
-/// Light that passes the media of the eye.
+/// Light that passes the media of the eye; from memory.
 const MEDIA: f64 = 0.8;
 /// Signal to noise that is seen for sure (Rose 1948).
 const ROSE: f64 = 3.0;
 /// Weber fraction of rods, from memory.
 const ROD_WEBER: f64 = 0.06;
-/// Rods saturate about this catch, photons m⁻² s⁻¹ sr⁻¹.
+/// Rods saturate about this catch, photons m⁻² s⁻¹ sr⁻¹; from memory.
 const ROD_SATURATION: f64 = 1e16;
-/// Noise of a colour channel of the commonest cone.
+/// Noise of a colour channel of the commonest cone; from memory.
 const CHROMATIC: f64 = 0.05;
 
 impl Eye {
@@ -253,17 +254,17 @@ fn disc(degrees: f64) -> f64 {
 }
 
 impl Receptor {
-    /// Time over which it gathers light, s.
+    /// Time over which it gathers light, s; from memory.
     fn seconds(&self) -> f64 {
         if self.rod { 0.1 } else { 0.025 }
     }
 
-    /// Its own dark light, photons m⁻² s⁻¹ sr⁻¹.
+    /// Its own dark light, photons m⁻² s⁻¹ sr⁻¹; from memory.
     fn dark(&self) -> f64 {
         if self.rod { 1e10 } else { 1e13 }
     }
 
-    /// The largest solid angle it sums over, sr.
+    /// The largest solid angle it sums over, sr; from memory.
     fn pool(&self) -> f64 {
         disc(if self.rod { 5.0 } else { 1.0 })
     }

@@ -110,6 +110,7 @@ impl Optics {
 
     fn with_load(stain: Stain, load: f64, salt: bool) -> Self {
         let mix = stain.mix();
+        // Salt water scatters 1.3 times as much as fresh; from memory.
         let salted = if salt { 1.3 } else { 1.0 };
         let falling = |(at_440, slope): (f64, f64), band| {
             at_440 * (-slope * (wavelength(band) - 440.0)).exp()

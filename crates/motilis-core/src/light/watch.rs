@@ -55,7 +55,8 @@ pub struct Sighting {
 }
 
 impl Sighting {
-    /// Metres from which it is seen, up to a quarter more if it is also coloured.
+    /// Metres from which it is seen, up to a quarter more if it is also coloured; the weight of colour is
+    /// designed for this project.
     pub fn score(&self) -> f64 {
         self.range * (1.0 + 0.25 * self.colour / (self.colour + 5.0))
     }

@@ -126,6 +126,23 @@ pub struct Sheet {
     title: String,
 }
 
+/// As many whole parts as fit in so many letters, the blade always.
+fn whole_parts(block: &[(&str, String)], most: usize) -> String {
+    let mut parts = String::new();
+    for (_, part) in block {
+        let with = if parts.is_empty() {
+            part.clone()
+        } else {
+            format!("{parts}, {part}")
+        };
+        if !parts.is_empty() && with.chars().count() > most {
+            break;
+        }
+        parts = with;
+    }
+    parts
+}
+
 /// Height and width of a label, mm, and how many lie side by side.
 const LABEL: (f64, f64) = (12.0, 62.0);
 const LABELS: usize = 4;
@@ -152,7 +169,7 @@ impl Sheet {
             .iter()
             .map(|(label, value)| format!("{label}: {value}"))
             .collect();
-        say(edge, edge + 55.0, block.join("   "), "t2");
+        say(edge, edge + 55.0, block.join("; "), "t2");
         let rig_y = edge + 62.0;
         let rig_height = source.rig.height.0 - 60.0;
         let ruler_y = rig_height;
@@ -204,18 +221,13 @@ impl Sheet {
             (vec![(edge, half), (edge + half, half)], first)
         };
         lines.extend(steps_in(&columns, (top, label_y - 8.0), &source));
-        let parts: Vec<&str> = source
-            .block
-            .iter()
-            .map(|(_, value)| value.as_str())
-            .collect();
         let short = |text: &str, most: usize| text.chars().take(most).collect::<String>();
         let fits = (((width_mm - 2.0 * EDGE) / LABEL.1) as usize).min(LABELS);
         let labels = (0..fits)
             .map(|i| Label {
                 x: Px(edge + LABEL.1 * MM * i as f64),
                 name: short(&source.name, 26),
-                parts: short(&parts.join(", "), 36),
+                parts: short(&whole_parts(&source.block, 36), 36),
             })
             .collect();
         Self {

@@ -266,6 +266,15 @@ fn a_sheet_is_as_large_as_its_paper(
     };
     assert!(bar(100.0 / 25.4 * 96.0) && bar(4.0 * 96.0));
     assert!(svg.contains("1  Cut 1") && svg.contains("Snell octopus 2"));
+    // Labels hold whole parts: no bead count that breaks off.
+    assert!(svg.contains("class=\"label-parts\">Colorado"), "{svg}");
+    for label in svg.split("class=\"label-parts\">").skip(1) {
+        let label = label.split('<').next().unwrap();
+        let block = words::bench::title_block(&board.stack);
+        let parts: Vec<String> = block.into_iter().map(|(_, part)| part).collect();
+        assert!(parts.join(", ").starts_with(label), "{label}");
+        assert!((1..=4).any(|n| parts[..n].join(", ") == label), "{label}");
+    }
     assert!(svg.contains("&#38; co") || svg.contains("&amp; co"));
     assert!(!svg.contains("NaN") && !svg.contains("var("));
 }

@@ -151,6 +151,12 @@ pub(crate) async fn show(
     page(HttpResponse::Ok(), &bench)
 }
 
+/// The bench as typed, with the sentence beside its field.
+fn refuse(shop: &Shop, hand: &Hand, refused: Refused) -> Result<HttpResponse, Error> {
+    let bench = view::bench(shop, hand, None, Some(refused))?;
+    page(HttpResponse::UnprocessableEntity(), &bench)
+}
+
 /// `POST /bench/{rig}/edit`
 pub(crate) async fn edit(
     app: Data<App>,
@@ -182,10 +188,7 @@ pub(crate) async fn edit(
             }
             Ok(hand.is_back_to(id))
         }
-        Err(refused) => {
-            let bench = view::bench(&shop, &hand, None, Some(refused))?;
-            page(HttpResponse::UnprocessableEntity(), &bench)
-        }
+        Err(refused) => refuse(&shop, &hand, refused),
     }
 }
 
@@ -268,8 +271,7 @@ pub(crate) async fn rename(
                 typed,
                 sentence,
             };
-            let bench = view::bench(&shop, &hand, None, Some(refused))?;
-            page(HttpResponse::UnprocessableEntity(), &bench)
+            refuse(&shop, &hand, refused)
         }
     }
 }
@@ -385,8 +387,7 @@ pub(crate) async fn build(
             typed,
             sentence,
         };
-        let bench = view::bench(&shop, &hand, None, Some(refused))?;
-        return page(HttpResponse::UnprocessableEntity(), &bench);
+        return refuse(&shop, &hand, refused);
     }
     let now = app.now();
     let built = app
