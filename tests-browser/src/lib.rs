@@ -11,6 +11,7 @@ pub use paper::Page;
 pub use server::{Demo, Driver};
 
 use std::time::{Duration, Instant};
+use thirtyfour::error::WebDriverErrorInner;
 use thirtyfour::prelude::*;
 
 /// How long a page may take to show something.
@@ -60,7 +61,13 @@ impl Visit {
 
     /// The words of an element, waited for.
     pub async fn text(&self, css: &str) -> WebDriverResult<String> {
-        self.find(css).await?.text().await
+        loop {
+            match self.find(css).await?.text().await {
+                // Swapped away between finding and reading: the new one is meant.
+                Err(error) if is_stale(&error) => (),
+                done => return done,
+            }
+        }
     }
 
     /// Waits until an element's words hold a text; says what they were when they never do.
@@ -91,6 +98,16 @@ impl Visit {
 
     /// Clicks or taps an element, scrolled clear of the rule at the foot of a phone.
     pub async fn click(&self, css: &str) -> WebDriverResult<()> {
+        loop {
+            match self.click_once(css).await {
+                // Swapped away between finding and clicking: the new one is meant.
+                Err(error) if is_stale(&error) => (),
+                done => return done,
+            }
+        }
+    }
+
+    async fn click_once(&self, css: &str) -> WebDriverResult<()> {
         let element = self.find(css).await?;
         let script = "arguments[0].scrollIntoView({block: 'center'})";
         self.browser
@@ -116,6 +133,14 @@ impl Visit {
     pub async fn picture(&self, path: &std::path::Path) -> WebDriverResult<()> {
         self.browser.screenshot(path).await
     }
+}
+
+/// Whether an element was swapped away between finding it and using it.
+fn is_stale(error: &WebDriverError) -> bool {
+    matches!(
+        error.as_inner(),
+        WebDriverErrorInner::StaleElementReference(_)
+    )
 }
 
 /// Starts a fresh demo and a fresh browser window, and runs a script on them.
