@@ -1,9 +1,9 @@
 //! The bench: five bead stacks from a box of forty kinds, and all checks of a rig.
 
 use criterion::{Criterion, criterion_group, criterion_main};
-use motilis_core::advice::Fish;
 use motilis_core::bench::{Stocked, Wanted, checks, proposals, starting};
 use motilis_core::book::PartId;
+use motilis_core::fish::Fish;
 use motilis_core::rig::{BARE, BeadStyle, Kind, Measured, Part, What};
 use motilis_core::units::{MILLIMETRE, Metres};
 use std::hint::black_box;

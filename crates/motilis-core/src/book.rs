@@ -3,40 +3,20 @@
 //! Plain values; the store keeps them, the views show them. Times are UTC instants, shown in the
 //! zone of the water they belong to.
 
-use crate::advice::{Day, Fish, Mood, Sky};
+use crate::advice::{Day, Mood, Sky, Wind, overhead};
+pub use crate::entry::{limits, plain_text};
 use crate::error::Error;
-pub use crate::ids::{DeedId, EventId, MadeId, OutingId, PartId, RigId, SetupId, WaterId};
+use crate::fish::{Fish, Forage};
+pub use crate::ids::{DeedId, EventId, MadeId, OutingId, PartId, RigId, RuleId, SetupId, WaterId};
 use crate::keyed::keyed;
+use crate::light::Stain;
 use crate::line::LineSetup;
-use crate::rig::{Part, Rig, Stack};
+use crate::rig::{Kind, Part, Rig, Stack};
+use crate::sky::Place;
 use crate::tackle::LineStock;
 use crate::units::{Celsius, Kilograms, Metres, MetresPerSecond, NewtonMetres};
 use jiff::Timestamp;
 use limits::{CLARITY, COST, DEPTH, FISH_DEPTH, LEFT, LENGTH, OUT, SPEED, TEMPERATURE};
-
-/// Ranges that entries of the boat book must lie in, SI.
-pub mod limits {
-    use crate::error::Range;
-
-    /// Speed of a boat that trolls.
-    pub const SPEED: Range = Range::closed(0.0, 4.5, "m/s", "between 0 and 4.5 m/s");
-    /// Water temperature.
-    pub const TEMPERATURE: Range = Range::closed(-2.0, 40.0, "°C", "between -2 and 40 °C");
-    /// Depth at which a white disc is lost.
-    pub const CLARITY: Range = Range::closed(0.05, 40.0, "m", "between 0.05 and 40 m");
-    /// Depth of the water, and of a rig that is wanted somewhere.
-    pub const DEPTH: Range = Range::closed(0.3, 300.0, "m", "between 0.3 and 300 m");
-    /// Depth of fish, and of a rig that was logged.
-    pub const FISH_DEPTH: Range = Range::closed(0.0, 300.0, "m", "between 0 and 300 m");
-    /// Length of a fish.
-    pub const LENGTH: Range = Range::closed(0.03, 2.5, "m", "between 0.03 and 2.5 m");
-    /// Pieces of a part, or metres of line and wire.
-    pub const LEFT: Range = Range::closed(0.0, 100_000.0, "", "between 0 and 100 000");
-    /// Cost of one piece or metre.
-    pub const COST: Range = Range::closed(0.0, 100_000.0, "", "between 0 and 100 000");
-    /// Line let out.
-    pub const OUT: Range = Range::closed(0.3, 600.0, "m", "between 0.3 and 600 m");
-}
 
 /// A lake, river or sea area.
 #[derive(Debug, Clone, PartialEq)]
@@ -51,8 +31,48 @@ pub struct WaterBody {
     pub zone: String,
     /// Whether it is salt water.
     pub salt: bool,
-    /// Depth at which a white disc is usually lost to sight.
+    /// Depth at which a white disk is usually lost to sight.
     pub clarity: Metres,
+    /// What usually colours it.
+    pub stain: Stain,
+    /// Fish that live in it.
+    pub fish: Vec<Fish>,
+    /// What they feed on.
+    pub forage: Vec<Forage>,
+}
+
+impl WaterBody {
+    /// Where it lies.
+    ///
+    /// # Errors
+    /// [`Error::OutOfRange`] off the globe.
+    pub fn place(&self) -> Result<Place, Error> {
+        Place::new(self.latitude_deg, self.longitude_deg)
+    }
+
+    /// The coldest it gets before it freezes (sea water: UNESCO 1983, from memory).
+    pub fn freezes_at(&self) -> Celsius {
+        Celsius(if self.salt { -1.9 } else { 0.0 })
+    }
+
+    /// Whether every figure can be, and they agree with each other.
+    ///
+    /// # Errors
+    /// [`Error::OutOfRange`] or [`Error::Contradiction`] with the field.
+    pub fn check(&self) -> Result<(), Error> {
+        if self.name.trim().is_empty() {
+            return Err(Error::contradiction(
+                "name",
+                "a water needs a name; give the one you use on the boat",
+            ));
+        }
+        plain_text("name", &self.name, 60)?;
+        self.place()?;
+        self.stain
+            .secchi_range()
+            .check("clarity", self.clarity.0)
+            .map(|_| ())
+    }
 }
 
 /// A rig of the box with the set-up it usually goes on.
@@ -151,34 +171,6 @@ impl BoxPart {
     }
 }
 
-/// Whether a text is one line of a length, and nothing that a spreadsheet would run.
-///
-/// # Errors
-/// [`Error::Contradiction`] with the field.
-pub fn plain_text(field: &str, text: &str, most: usize) -> Result<(), Error> {
-    if text.chars().count() > most {
-        return Err(Error::contradiction(
-            field,
-            format!("{field} is longer than {most} characters; shorten it"),
-        ));
-    }
-    if text.chars().any(char::is_control) {
-        return Err(Error::contradiction(
-            field,
-            format!("{field} holds characters that cannot be shown; write it on one line"),
-        ));
-    }
-    if text.starts_with(['=', '+', '-', '@']) {
-        return Err(Error::contradiction(
-            field,
-            format!(
-                "{field} begins like a spreadsheet's formula; begin it with a letter or figure"
-            ),
-        ));
-    }
-    Ok(())
-}
-
 /// Part of the box that does not suffice.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Shortage {
@@ -225,36 +217,65 @@ pub struct Outing {
     pub speed: MetresPerSecond,
     /// Water temperature.
     pub temperature: Celsius,
-    /// Depth at which a white disc is lost to sight.
+    /// Depth at which a white disk is lost to sight.
     pub clarity: Metres,
+    /// What colours the water.
+    pub stain: Stain,
     /// The sky.
     pub sky: Sky,
+    /// The surface.
+    pub wind: Wind,
     /// The fish wanted.
     pub fish: Fish,
     /// Upper and lower end of the depths the fish hold at.
     pub fish_depth: (Metres, Metres),
     /// Depth of the water.
     pub bottom: Metres,
+    /// Depth of the thermocline, if somebody found one.
+    pub thermocline: Option<Metres>,
     /// How ready the fish are.
     pub mood: Mood,
+    /// What they feed on.
+    pub forage: Forage,
+    /// Whether weeds or panfish take the bait.
+    pub nibblers: bool,
+    /// What every other boat drags, if they all drag one kind.
+    pub crowd: Option<Kind>,
     /// Depth at which rigs shall run.
     pub wanted_depth: Metres,
 }
 
 impl Outing {
-    /// What a judgement needs of it; `salt` is the water's.
-    pub fn day(&self, salt: bool) -> Day {
-        Day {
+    /// What a judgement needs of it, on its water at the hour it began.
+    ///
+    /// # Errors
+    /// [`Error::OutOfRange`] for a position off the globe or a year the sun's theory does not reach.
+    pub fn day(&self, water: &WaterBody) -> Result<Day, Error> {
+        self.day_at(water, self.started)
+    }
+
+    /// The same at another hour.
+    ///
+    /// # Errors
+    /// As [`Self::day`].
+    pub fn day_at(&self, water: &WaterBody, at: Timestamp) -> Result<Day, Error> {
+        Ok(Day {
             speed: self.speed,
             temperature: self.temperature,
-            salt,
+            salt: water.salt,
             clarity: self.clarity,
+            stain: self.stain,
             sky: self.sky,
+            overhead: overhead(water.place()?, at, self.sky, self.wind)?,
             fish: self.fish,
+            fish_depth: self.fish_depth,
             mood: self.mood,
+            forage: self.forage,
+            nibblers: self.nibblers,
+            crowd: self.crowd,
             bottom: self.bottom,
             wanted_depth: self.wanted_depth,
-        }
+        })
     }
 
     /// Whether every figure can be, and they agree with each other.
@@ -265,6 +286,7 @@ impl Outing {
         SPEED.check("speed", self.speed.0)?;
         TEMPERATURE.check("temperature", self.temperature.0)?;
         CLARITY.check("clarity", self.clarity.0)?;
+        self.stain.secchi_range().check("clarity", self.clarity.0)?;
         DEPTH.check("bottom", self.bottom.0)?;
         let (from, to) = self.fish_depth;
         FISH_DEPTH.check("fish_from", from.0)?;
@@ -281,6 +303,15 @@ impl Outing {
                 "fish_to",
                 "the fish lie below the bottom; correct their depth or the water's",
             ));
+        }
+        if self.thermocline.is_some_and(|depth| depth > self.bottom) {
+            return Err(Error::contradiction(
+                "thermocline",
+                "the thermocline lies below the bottom; correct its depth, or leave it empty",
+            ));
+        }
+        if let Some(depth) = self.thermocline {
+            DEPTH.check("thermocline", depth.0)?;
         }
         if self.wanted_depth >= self.bottom {
             return Err(Error::contradiction(
@@ -422,11 +453,17 @@ mod tests {
             speed: 1.2 * MILE_PER_HOUR,
             temperature: Celsius(15.0),
             clarity: 7.0 * FOOT,
+            stain: Stain::Tea,
             sky: Sky::Cloud,
+            wind: Wind::Ripple,
             fish: Fish::Walleye,
             fish_depth: (20.0 * FOOT, 25.0 * FOOT),
             bottom: 27.0 * FOOT,
+            thermocline: None,
             mood: Mood::Neutral,
+            forage: Forage::YellowPerch,
+            nibblers: false,
+            crowd: None,
             wanted_depth: 22.0 * FOOT,
         }
     }
@@ -437,6 +474,9 @@ mod tests {
     #[case(Outing { fish_depth: (25.0 * FOOT, 20.0 * FOOT), ..outing() }, "fish_to")]
     #[case(Outing { fish_depth: (25.0 * FOOT, 60.0 * FOOT), ..outing() }, "fish_to")]
     #[case(Outing { wanted_depth: 27.0 * FOOT, ..outing() }, "wanted_depth")]
+    #[case(Outing { clarity: Metres(0.0), ..outing() }, "clarity")]
+    #[case(Outing { clarity: Metres(9.0), stain: Stain::Muddy, ..outing() }, "clarity")]
+    #[case(Outing { thermocline: Some(40.0 * FOOT), ..outing() }, "thermocline")]
     fn conditions_that_cannot_be_are_refused(#[case] outing: Outing, #[case] field: &str) {
         assert_eq!(outing.check().unwrap_err().quantity(), field);
     }
@@ -444,6 +484,40 @@ mod tests {
     #[test]
     fn sound_conditions_pass() {
         assert_eq!(outing().check(), Ok(()));
+    }
+
+    fn tamarin() -> WaterBody {
+        WaterBody {
+            name: "Lake Tamarin".into(),
+            latitude_deg: 50.42,
+            longitude_deg: -95.61,
+            zone: "America/Winnipeg".into(),
+            salt: false,
+            clarity: Metres(2.1),
+            stain: Stain::Tea,
+            fish: vec![Fish::Walleye],
+            forage: vec![Forage::YellowPerch],
+        }
+    }
+
+    #[rstest]
+    #[case(WaterBody { name: "  ".into(), ..tamarin() }, "name")]
+    #[case(WaterBody { name: "=SUM(A1)".into(), ..tamarin() }, "name")]
+    #[case(WaterBody { latitude_deg: 91.0, ..tamarin() }, "lat")]
+    #[case(WaterBody { longitude_deg: f64::NAN, ..tamarin() }, "lon")]
+    #[case(WaterBody { clarity: Metres(0.0), ..tamarin() }, "clarity")]
+    fn a_water_that_cannot_be_is_refused(#[case] water: WaterBody, #[case] field: &str) {
+        assert_eq!(water.check().unwrap_err().quantity(), field);
+        assert_eq!(tamarin().check(), Ok(()));
+    }
+
+    #[test]
+    fn a_day_has_the_sun_of_its_hour() {
+        let day = |at: &str| outing().day_at(&tamarin(), at.parse().unwrap()).unwrap();
+        // Solar noon there is near 18:20 UTC; in June the sun stands 63 degrees high.
+        let noon = day("2026-06-21T18:20:00Z").overhead.sun_alt;
+        assert!((noon - 63.0).abs() < 0.3, "{noon}");
+        assert!(day("2026-06-21T06:20:00Z").overhead.sun_alt < 0.0);
     }
 
     #[test]

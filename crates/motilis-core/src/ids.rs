@@ -11,6 +11,8 @@ macro_rules! ids {
 ids! {
     /// Names a water in the data file.
     WaterId
+    /// Names a local rule in the data file.
+    RuleId
     /// Names a rig in the data file.
     RigId
     /// Names a part of the box.

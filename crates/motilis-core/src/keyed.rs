@@ -39,15 +39,20 @@ pub(crate) use keyed;
 
 #[cfg(test)]
 mod tests {
-    use crate::advice::{Fish, Mood, Sky};
+    use crate::advice::{
+        AboveClevisSchool, AttractorSchool, ColourSchool, FlasherBladeSchool, HeightSchool,
+        HookSchool, LeaderSchool, Mark, Mood, Question, Role, Sky, Term, WeightSchool, Wind,
+    };
     use crate::bench::{Caution, Level, Tool};
     use crate::blade::{Family, State};
     use crate::book::{EventKind, MadeState};
-    use crate::light::{Stain, View, Viewer};
+    use crate::fish::{Fish, Forage};
+    use crate::light::{Stain, Verdict, View, Viewer};
     use crate::rig::{
         AttractorStyle, Bait, BeadStyle, BodyShape, ClevisStyle, Colour, Dressing, HookStyle, Kind,
         Knot, Material, Setting, Spacing, SwivelStyle,
     };
+    use crate::rules::Topic;
     use crate::tackle::{DiverSize, LineMaterial, WeightMaterial};
 
     #[test]
@@ -80,6 +85,22 @@ mod tests {
         Fish::assert_keys_lead_back();
         Sky::assert_keys_lead_back();
         Mood::assert_keys_lead_back();
+        Wind::assert_keys_lead_back();
+        Forage::assert_keys_lead_back();
+        Verdict::assert_keys_lead_back();
+        Topic::assert_keys_lead_back();
+        AboveClevisSchool::assert_keys_lead_back();
+        AttractorSchool::assert_keys_lead_back();
+        ColourSchool::assert_keys_lead_back();
+        FlasherBladeSchool::assert_keys_lead_back();
+        HeightSchool::assert_keys_lead_back();
+        HookSchool::assert_keys_lead_back();
+        LeaderSchool::assert_keys_lead_back();
+        WeightSchool::assert_keys_lead_back();
+        Question::assert_keys_lead_back();
+        Mark::assert_keys_lead_back();
+        Role::assert_keys_lead_back();
+        Term::assert_keys_lead_back();
         EventKind::assert_keys_lead_back();
         MadeState::assert_keys_lead_back();
     }

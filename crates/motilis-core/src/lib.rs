@@ -8,7 +8,9 @@
 //! - [`mod@line`]: a rig on a rod's line set-up at a speed, that is, one line out behind the boat.
 //!
 //! [`mod@bench`] lays a rig out, checks and mends it. [`sky`] and [`light`] tell how far a fish sees a finish.
-//! [`advice`] judges lines against the conditions of an outing. [`tackle`] holds the catalogue of
+//! [`fish`] holds what is known of the fish, [`rules`] what the angler typed in of the law, [`evidence`] what
+//! the log says. [`advice`] judges rigs against the conditions of an outing, [`column`] shows their finishes
+//! in its water. [`tackle`] holds the catalogue of
 //! line materials and weights, [`water`] the properties of fresh and salt water, [`units`] the
 //! quantities every signature is written in. Inside, everything is SI.
 //!
@@ -28,13 +30,18 @@ pub mod advice;
 pub mod bench;
 pub mod blade;
 pub mod book;
+pub mod column;
+mod entry;
 mod error;
+pub mod evidence;
+pub mod fish;
 mod ids;
 mod keyed;
 pub mod light;
 pub mod line;
 pub mod numeric;
 pub mod rig;
+pub mod rules;
 pub mod sky;
 pub mod tackle;
 pub mod towline;

@@ -9,10 +9,9 @@ mod outings;
 mod rigs;
 mod setups;
 mod tray;
+mod waters;
 
-use motilis_core::book::{WaterBody, WaterId};
-use motilis_core::units::Metres;
-use motilis_store::{Connection, Error, Store, settings, waters};
+use motilis_store::{Error, Store, settings};
 
 /// Seed of the demo that ships.
 pub const SEED: u64 = 27;
@@ -23,7 +22,7 @@ pub const SEED: u64 = 27;
 /// [`Error`] of the store.
 pub fn fill(store: &Store, seed: u64) -> Result<(), Error> {
     store.write(|connection| {
-        let waters = add_waters(connection)?;
+        let waters = waters::add(connection)?;
         let setups = setups::add(connection)?;
         let tray = tray::fill(connection, seed)?;
         let rigs = rigs::add(connection, &setups, &tray)?;
@@ -31,49 +30,6 @@ pub fn fill(store: &Store, seed: u64) -> Result<(), Error> {
         let open = outings::add(connection, &waters, &rigs, seed)?;
         settings::set(connection, "units", "imperial")?;
         settings::set(connection, "open_outing", &open.0.to_string())
-    })
-}
-
-/// The waters of the scenario.
-struct Waters {
-    tamarin: WaterId,
-    orrin: WaterId,
-}
-
-fn add_waters(connection: &Connection) -> Result<Waters, Error> {
-    let water = |name: &str, (latitude_deg, longitude_deg), zone: &str, salt, clarity| WaterBody {
-        name: name.to_owned(),
-        latitude_deg,
-        longitude_deg,
-        zone: zone.to_owned(),
-        salt,
-        clarity: Metres(clarity),
-    };
-    let tamarin = water(
-        "Lake Tamarin",
-        (50.42, -95.61),
-        "America/Winnipeg",
-        false,
-        2.1,
-    );
-    let orrin = water(
-        "Orrin Sound",
-        (49.31, -124.02),
-        "America/Vancouver",
-        true,
-        6.0,
-    );
-    let cassel = water(
-        "Cassel River",
-        (49.02, -122.11),
-        "America/Vancouver",
-        false,
-        1.5,
-    );
-    waters::add(connection, &cassel)?;
-    Ok(Waters {
-        tamarin: waters::add(connection, &tamarin)?,
-        orrin: waters::add(connection, &orrin)?,
     })
 }
 

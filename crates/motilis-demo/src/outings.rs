@@ -1,8 +1,11 @@
-use crate::Waters;
 use crate::rigs::DemoRig;
+use crate::waters::Waters;
 use jiff::{SignedDuration, Timestamp};
-use motilis_core::advice::{self, Fish, Mood, Sky, Verdict};
-use motilis_core::book::{Event, EventKind, OnLine, Outing, OutingId, RunningLine, WaterId};
+use motilis_core::advice::{self, Candidate, Judge, Mood, Sky, Verdict, Ways, Wind};
+use motilis_core::book::{
+    Event, EventKind, OnLine, Outing, OutingId, RunningLine, WaterBody, WaterId,
+};
+use motilis_core::fish::Fish;
 use motilis_core::line::{Line, OutFor};
 use motilis_core::units::{Celsius, FOOT, INCH, MILE_PER_HOUR, Metres, MetresPerSecond};
 use motilis_store::{Connection, Error, events, outings};
@@ -10,9 +13,8 @@ use rand::{Rng, SeedableRng};
 use rand_chacha::ChaCha8Rng;
 
 /// When, how fast (mph), how warm (°F), how clear (ft), fish from–to, water and wanted depth (ft).
-struct Plan {
-    water: WaterId,
-    salt: bool,
+struct Plan<'a> {
+    water: &'a (WaterId, WaterBody),
     started: &'static str,
     mph: f64,
     fahrenheit: f64,
@@ -31,10 +33,9 @@ struct Plan {
 const OPEN_DAY: &str = "2026-09-05T11:20:00Z";
 
 /// Six outings from May to September 2026; the last one is left open.
-fn plans(waters: &Waters) -> [Plan; 6] {
+fn plans(waters: &Waters) -> [Plan<'_>; 6] {
     let tamarin = Plan {
-        water: waters.tamarin,
-        salt: false,
+        water: &waters.tamarin,
         started: OPEN_DAY,
         mph: 1.2,
         fahrenheit: 58.0,
@@ -48,13 +49,12 @@ fn plans(waters: &Waters) -> [Plan; 6] {
         hours: 4.0,
     };
     let orrin = |started, fish, wanted_ft| Plan {
-        water: waters.orrin,
-        salt: true,
+        water: &waters.orrin,
         started,
         mph: 2.2,
         fahrenheit: 54.0,
         clarity_ft: 20.0,
-        sky: Sky::Twilight,
+        sky: Sky::Broken,
         fish,
         fish_ft: (wanted_ft - 5.0, wanted_ft + 25.0),
         bottom_ft: 140.0,
@@ -144,9 +144,9 @@ pub fn add(
     Ok(last)
 }
 
-fn outing(plan: &Plan) -> Outing {
+fn outing(plan: &Plan<'_>) -> Outing {
     Outing {
-        water: plan.water,
+        water: plan.water.0,
         started: plan
             .started
             .parse()
@@ -154,30 +154,40 @@ fn outing(plan: &Plan) -> Outing {
         speed: plan.mph * MILE_PER_HOUR,
         temperature: Celsius::from_fahrenheit(plan.fahrenheit),
         clarity: plan.clarity_ft * FOOT,
+        stain: plan.water.1.stain,
         sky: plan.sky,
+        wind: Wind::Ripple,
         fish: plan.fish,
         fish_depth: (plan.fish_ft.0 * FOOT, plan.fish_ft.1 * FOOT),
         bottom: plan.bottom_ft * FOOT,
+        thermocline: None,
         mood: plan.mood,
+        forage: plan.water.1.forage[0],
+        nibblers: false,
+        crowd: None,
         wanted_depth: plan.wanted_ft * FOOT,
     }
 }
 
 /// The rigs that work that day, best first, with what to let out.
 fn lines_that_work<'a>(
-    plan: &Plan,
+    plan: &Plan<'_>,
     outing: &Outing,
     rigs: &'a [DemoRig],
 ) -> Vec<(&'a DemoRig, Metres)> {
-    let day = outing.day(plan.salt);
+    let candidates: Vec<_> = rigs
+        .iter()
+        .map(|rig| Candidate::made_up(rig.rig.clone(), rig.line.clone()))
+        .collect();
+    let day = outing.day(&plan.water.1).expect(SOUND);
+    let ways = Ways::usual(plan.fish);
+    let judge = Judge::new(&day, &ways).expect(SOUND);
     let mut calls: Vec<_> = rigs
         .iter()
-        .filter_map(|rig| {
-            let call = advice::call(&day, &rig.rig, &rig.line).ok()?;
-            match (&call.out, call.verdict) {
-                (OutFor::Out(run), Verdict::Works) => Some((rig, run.out, call)),
-                _ => None,
-            }
+        .zip(judge.all(&candidates).expect(SOUND))
+        .filter_map(|(rig, call)| match (&call.out, call.verdict) {
+            (OutFor::Out(run), Verdict::Works) => Some((rig, run.out, call)),
+            _ => None,
         })
         .collect();
     calls.sort_by(|a, b| advice::before((&a.2, &a.0.rig.name), (&b.2, &b.0.rig.name)));
@@ -188,9 +198,12 @@ fn lines_that_work<'a>(
         .collect()
 }
 
+/// The plans' conditions lie inside every range; the scenario's test judges them.
+const SOUND: &str = "the scenario's conditions and rigs can be";
+
 fn draw_events(
     id: OutingId,
-    plan: &Plan,
+    plan: &Plan<'_>,
     outing: &Outing,
     lines: &[(&DemoRig, Metres)],
     random: &mut ChaCha8Rng,
@@ -249,15 +262,15 @@ fn later(start: Timestamp, minutes: f64) -> Timestamp {
 
 /// Where the rig ran, as the core computes it; the wanted depth where it cannot.
 fn depth(
-    plan: &Plan,
+    plan: &Plan<'_>,
     outing: &Outing,
     rig: &DemoRig,
     speed: MetresPerSecond,
     out: Metres,
 ) -> Metres {
     let computed = outing
-        .day(plan.salt)
-        .surroundings()
+        .day(&plan.water.1)
+        .and_then(|day| day.surroundings())
         .and_then(|water| Line::new(&rig.rig, &rig.line, water)?.run(speed, out));
     computed.map_or(outing.wanted_depth, |run| run.rig.depth)
 }

@@ -1,10 +1,10 @@
 use crate::IN_CATALOGUE;
 use crate::setups::Setups;
 use crate::tray::Tray;
-use motilis_core::advice::Fish;
 use motilis_core::bench::{mended, starting};
 use motilis_core::blade::Family;
 use motilis_core::book::{RigId, SetupId};
+use motilis_core::fish::Fish;
 use motilis_core::line::LineSetup;
 use motilis_core::rig::{
     BARE, Bait, BeadStyle, BodyShape, ClevisStyle, Colour, Dressing, Edit, Finish, HookSize,
@@ -462,7 +462,7 @@ fn winter<'a>(hand: &Hand<'_>, rods: &'a Setups) -> Vec<Plan<'a>> {
         ),
         plan(
             "Landlocked ring bead",
-            hand.started(Kind::RingBead, Fish::LandlockedSalmon),
+            hand.started(Kind::RingBead, Fish::LandlockedSockeye),
             &rods.lead_core,
         ),
         plan(

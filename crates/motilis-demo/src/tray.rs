@@ -340,7 +340,8 @@ fn soft() -> Vec<Lot> {
     for size in [15.0, 25.0, 40.0] {
         lots.push(lot(part(What::Tubing, size, BARE), (15, 40), 0.08));
     }
-    for &bait in Bait::ALL {
+    // Corn comes from the kitchen, not from the box.
+    for &bait in Bait::ALL.iter().filter(|bait| **bait != Bait::Corn) {
         let what = What::Bait(bait);
         lots.push(lot(
             part(what, what.sizes()[0], Finish::plain(Colour::Pink)),

@@ -4,6 +4,8 @@ use crate::Error;
 use crate::row::{found, keyed, unreadable};
 use jiff::Timestamp;
 use motilis_core::book::{Event, EventId, EventKind, OnLine, OutingId, RigId};
+use motilis_core::evidence::Record;
+use motilis_core::fish::Fish;
 use motilis_core::units::{Metres, MetresPerSecond};
 use rusqlite::types::Value;
 use rusqlite::{Connection, Row};
@@ -59,6 +61,37 @@ pub fn of_outing(
          ORDER BY at_utc_s DESC, id DESC",
     )?;
     let rows = statement.query_map([outing.0], |row| Ok((EventId(row.get("id")?), read(row)?)))?;
+    Ok(rows.collect::<Result<_, _>>()?)
+}
+
+/// Fish and rod-hours of each rig, on outings for one fish.
+///
+/// A rig with an entry counts as out for the whole outing, from its beginning to its last entry: passes are
+/// not logged yet, so this is the most that can be said.
+///
+/// # Errors
+/// [`Error::Sqlite`].
+pub fn records(connection: &Connection, fish: Fish) -> Result<Vec<(RigId, Record)>, Error> {
+    let mut statement = connection.prepare_cached(
+        "WITH spans AS (
+             SELECT outings.id, (max(at_utc_s) - started_utc_s) / 3600.0 AS hours
+             FROM outings JOIN events ON outing_id = outings.id
+             WHERE fish = ?1 AND outings.deleted_utc_s IS NULL AND events.deleted_utc_s IS NULL
+             GROUP BY outings.id),
+         days AS (
+             SELECT rig_id, sum(kind = 'fish') AS fish, max(hours) AS hours
+             FROM events JOIN spans ON spans.id = outing_id
+             WHERE rig_id IS NOT NULL AND deleted_utc_s IS NULL
+             GROUP BY rig_id, outing_id)
+         SELECT rig_id, sum(fish) AS fish, sum(hours) AS hours FROM days GROUP BY rig_id",
+    )?;
+    let rows = statement.query_map([fish.key()], |row| {
+        let record = Record {
+            fish: row.get("fish")?,
+            rod_hours: row.get::<_, f64>("hours")?.max(0.0),
+        };
+        Ok((RigId(row.get("rig_id")?), record))
+    })?;
     Ok(rows.collect::<Result<_, _>>()?)
 }
 

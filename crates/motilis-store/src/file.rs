@@ -10,6 +10,7 @@ const STEPS: &[M<'static>] = &[
     M::up(include_str!("../migrations/0001-create-boat-book.sql")),
     M::up(include_str!("../migrations/0002-create-settings.sql")),
     M::up(include_str!("../migrations/0003-create-box-and-bench.sql")),
+    M::up(include_str!("../migrations/0004-add-light-and-rules.sql")),
 ];
 const MIGRATIONS: Migrations<'static> = Migrations::from_slice(STEPS);
 
@@ -193,7 +194,7 @@ mod tests {
             .write(|c| settings::set(c, "units", "metric"))
             .unwrap();
 
-        let copy = Connection::open(path.with_extension("db.before-v3")).unwrap();
+        let copy = Connection::open(path.with_extension("db.before-v4")).unwrap();
         let version: i32 = copy
             .pragma_query_value(None, "user_version", |row| row.get(0))
             .unwrap();
@@ -202,6 +203,38 @@ mod tests {
             .query_row("SELECT name FROM waters", [], |row| row.get(0))
             .unwrap();
         assert_eq!(name, "Lake Tamarin");
+    }
+
+    /// Before the light model the sky said when it was twilight, and no water had a stain.
+    #[test]
+    fn outings_of_before_the_light_come_over() {
+        let (_folder, path) = folder();
+        let mut old = Connection::open(&path).unwrap();
+        old.pragma_update(None, "application_id", APPLICATION_ID)
+            .unwrap();
+        MIGRATIONS.to_version(&mut old, 3).unwrap();
+        old.execute_batch(
+            "INSERT INTO waters VALUES (1, 'Orrin Sound', 49.31, -124.02, 'America/Vancouver', 1, 45.0, NULL);
+             INSERT INTO outings VALUES (1, 1, 1780567920, 0.9, 12.0, 0.2, 'twilight', 'landlocked_salmon',
+                 3.0, 6.0, 20.0, 'shy', 5.0, NULL);",
+        )
+        .unwrap();
+        drop(old);
+
+        let store = Store::open(&path).unwrap();
+        let (outing, water) = store
+            .read(|c| {
+                let outing = crate::outings::get(c, motilis_core::book::OutingId(1))?;
+                let water = crate::waters::get(c, outing.water)?;
+                Ok::<_, Error>((outing, water))
+            })
+            .unwrap();
+        assert_eq!(outing.sky, motilis_core::advice::Sky::Broken);
+        assert_eq!(outing.fish, motilis_core::fish::Fish::LandlockedSockeye);
+        // Clarity lies where its stain can have it, so that the light can be computed.
+        outing.check().unwrap();
+        water.check().unwrap();
+        outing.day(&water).unwrap().optics().unwrap();
     }
 
     /// A rig of the first slice, with a part of each kind: it comes over with the same physics.

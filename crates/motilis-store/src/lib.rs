@@ -15,6 +15,7 @@ pub mod outings;
 pub mod parts;
 pub mod rigs;
 mod row;
+pub mod rules;
 pub mod settings;
 pub mod setups;
 pub mod trash;

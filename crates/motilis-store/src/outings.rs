@@ -1,10 +1,13 @@
 //! Outings with their conditions, and the line that runs.
 
 use crate::Error;
-use crate::row::{found, keyed, line_stock, unreadable};
+use crate::row::{found, keyed, keyed_or_none, line_stock, unreadable};
 use jiff::Timestamp;
-use motilis_core::advice::{Fish, Mood, Sky};
+use motilis_core::advice::{Mark, Mood, Sky, Wind};
 use motilis_core::book::{Outing, OutingId, RigId, RunningLine, SetupId, WaterId};
+use motilis_core::fish::{Fish, Forage};
+use motilis_core::light::Stain;
+use motilis_core::rig::Kind;
 use motilis_core::units::{Celsius, Kilograms, Metres, MetresPerSecond};
 use rusqlite::types::Value;
 use rusqlite::{Connection, OptionalExtension, Row, named_params};
@@ -15,10 +18,12 @@ use rusqlite::{Connection, OptionalExtension, Row, named_params};
 /// [`Error::Sqlite`] when a figure is out of its range or the water does not exist.
 pub fn add(connection: &Connection, outing: &Outing) -> Result<OutingId, Error> {
     connection.execute(
-        "INSERT INTO outings (water_id, started_utc_s, speed_mps, temperature_c, clarity_m, sky,
-             fish, fish_from_m, fish_to_m, bottom_m, mood, wanted_depth_m)
-         VALUES (:water_id, :started_utc_s, :speed_mps, :temperature_c, :clarity_m, :sky,
-             :fish, :fish_from_m, :fish_to_m, :bottom_m, :mood, :wanted_depth_m)",
+        "INSERT INTO outings (water_id, started_utc_s, speed_mps, temperature_c, clarity_m, stain, sky,
+             wind, fish, fish_from_m, fish_to_m, bottom_m, thermocline_m, mood, forage, nibblers, crowd,
+             wanted_depth_m)
+         VALUES (:water_id, :started_utc_s, :speed_mps, :temperature_c, :clarity_m, :stain, :sky,
+             :wind, :fish, :fish_from_m, :fish_to_m, :bottom_m, :thermocline_m, :mood, :forage, :nibblers,
+             :crowd, :wanted_depth_m)",
         &columns(outing)[..],
     )?;
     Ok(OutingId(connection.last_insert_rowid()))
@@ -34,8 +39,10 @@ pub fn update(connection: &Connection, id: OutingId, outing: &Outing) -> Result<
     let changed = connection.execute(
         "UPDATE outings SET water_id = :water_id, started_utc_s = :started_utc_s,
                  speed_mps = :speed_mps, temperature_c = :temperature_c, clarity_m = :clarity_m,
-                 sky = :sky, fish = :fish, fish_from_m = :fish_from_m, fish_to_m = :fish_to_m,
-                 bottom_m = :bottom_m, mood = :mood, wanted_depth_m = :wanted_depth_m
+                 stain = :stain, sky = :sky, wind = :wind, fish = :fish, fish_from_m = :fish_from_m,
+                 fish_to_m = :fish_to_m, bottom_m = :bottom_m, thermocline_m = :thermocline_m,
+                 mood = :mood, forage = :forage, nibblers = :nibblers, crowd = :crowd,
+                 wanted_depth_m = :wanted_depth_m
              WHERE id = :id AND deleted_utc_s IS NULL",
         &columns[..],
     )?;
@@ -48,18 +55,30 @@ pub fn update(connection: &Connection, id: OutingId, outing: &Outing) -> Result<
     Ok(())
 }
 
-fn columns(outing: &Outing) -> [(&'static str, Value); 12] {
+fn columns(outing: &Outing) -> [(&'static str, Value); 18] {
     [
         (":water_id", outing.water.0.into()),
         (":started_utc_s", outing.started.as_second().into()),
         (":speed_mps", outing.speed.0.into()),
         (":temperature_c", outing.temperature.0.into()),
         (":clarity_m", outing.clarity.0.into()),
+        (":stain", outing.stain.key().to_owned().into()),
         (":sky", outing.sky.key().to_owned().into()),
+        (":wind", outing.wind.key().to_owned().into()),
         (":fish", outing.fish.key().to_owned().into()),
         (":fish_from_m", outing.fish_depth.0.0.into()),
         (":fish_to_m", outing.fish_depth.1.0.into()),
         (":bottom_m", outing.bottom.0.into()),
+        (
+            ":thermocline_m",
+            outing.thermocline.map(|depth| depth.0).into(),
+        ),
+        (":forage", outing.forage.key().to_owned().into()),
+        (":nibblers", i64::from(outing.nibblers).into()),
+        (
+            ":crowd",
+            outing.crowd.map(|kind| kind.key().to_owned()).into(),
+        ),
         (":mood", outing.mood.key().to_owned().into()),
         (":wanted_depth_m", outing.wanted_depth.0.into()),
     ]
@@ -94,14 +113,20 @@ fn read(row: &Row<'_>) -> rusqlite::Result<Outing> {
         speed: MetresPerSecond(row.get("speed_mps")?),
         temperature: Celsius(row.get("temperature_c")?),
         clarity: Metres(row.get("clarity_m")?),
+        stain: keyed(row, "stain", Stain::from_key)?,
         sky: keyed(row, "sky", Sky::from_key)?,
+        wind: keyed(row, "wind", Wind::from_key)?,
         fish: keyed(row, "fish", Fish::from_key)?,
         fish_depth: (
             Metres(row.get("fish_from_m")?),
             Metres(row.get("fish_to_m")?),
         ),
         bottom: Metres(row.get("bottom_m")?),
+        thermocline: row.get::<_, Option<f64>>("thermocline_m")?.map(Metres),
         mood: keyed(row, "mood", Mood::from_key)?,
+        forage: keyed(row, "forage", Forage::from_key)?,
+        nibblers: row.get("nibblers")?,
+        crowd: keyed_or_none(row, "crowd", Kind::from_key)?,
         wanted_depth: Metres(row.get("wanted_depth_m")?),
     })
 }
@@ -149,4 +174,43 @@ pub fn running_line(connection: &Connection, id: OutingId) -> Result<Option<Runn
         })
     });
     Ok(line.optional()?)
+}
+
+/// What was said of the rigs on an outing's call sheet.
+///
+/// # Errors
+/// [`Error::Sqlite`].
+pub fn marks(connection: &Connection, id: OutingId) -> Result<Vec<(RigId, Mark)>, Error> {
+    let mut statement = connection
+        .prepare_cached("SELECT * FROM outing_marks WHERE outing_id = ?1 ORDER BY rig_id")?;
+    let rows = statement.query_map([id.0], |row| {
+        Ok((
+            RigId(row.get("rig_id")?),
+            keyed(row, "mark", Mark::from_key)?,
+        ))
+    })?;
+    Ok(rows.collect::<Result<_, _>>()?)
+}
+
+/// Pins a rig to the sheet, strikes it off, or takes either back.
+///
+/// # Errors
+/// [`Error::Sqlite`] when the outing or the rig do not exist.
+pub fn set_mark(
+    connection: &Connection,
+    id: OutingId,
+    rig: RigId,
+    mark: Option<Mark>,
+) -> Result<(), Error> {
+    match mark {
+        Some(mark) => connection.execute(
+            "INSERT OR REPLACE INTO outing_marks (outing_id, rig_id, mark) VALUES (?1, ?2, ?3)",
+            (id.0, rig.0, mark.key()),
+        )?,
+        None => connection.execute(
+            "DELETE FROM outing_marks WHERE outing_id = ?1 AND rig_id = ?2",
+            (id.0, rig.0),
+        )?,
+    };
+    Ok(())
 }

@@ -29,6 +29,18 @@ pub(crate) fn keyed<T>(
     from_key(&key).ok_or_else(|| unreadable(format!("{column} is {key:?}")))
 }
 
+/// The same out of a column that may be empty.
+pub(crate) fn keyed_or_none<T>(
+    row: &Row<'_>,
+    column: &str,
+    from_key: impl Fn(&str) -> Option<T>,
+) -> rusqlite::Result<Option<T>> {
+    match row.get::<_, Option<String>>(column)? {
+        None => Ok(None),
+        Some(_) => keyed(row, column, from_key).map(Some),
+    }
+}
+
 /// Reads a line off the spool out of three columns that share a prefix.
 pub(crate) fn line_stock(row: &Row<'_>, prefix: &str) -> rusqlite::Result<LineStock> {
     let column = |name: &str| format!("{prefix}_{name}");

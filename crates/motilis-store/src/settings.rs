@@ -23,3 +23,24 @@ pub fn set(connection: &Connection, name: &str, value: &str) -> Result<(), Error
     )?;
     Ok(())
 }
+
+/// Every setting whose name begins so, with its value.
+///
+/// # Errors
+/// [`Error::Sqlite`].
+pub fn beginning(connection: &Connection, with: &str) -> Result<Vec<(String, String)>, Error> {
+    let mut statement = connection.prepare_cached(
+        "SELECT name, value FROM settings WHERE substr(name, 1, length(?1)) = ?1",
+    )?;
+    let rows = statement.query_map([with], |row| Ok((row.get(0)?, row.get(1)?)))?;
+    Ok(rows.collect::<Result<_, _>>()?)
+}
+
+/// Takes a setting back to what it was before it was ever set.
+///
+/// # Errors
+/// [`Error::Sqlite`].
+pub fn forget(connection: &Connection, name: &str) -> Result<(), Error> {
+    connection.execute("DELETE FROM settings WHERE name = ?1", [name])?;
+    Ok(())
+}

@@ -2,7 +2,7 @@
 
 use crate::Error;
 use jiff::Timestamp;
-use motilis_core::book::{EventId, OutingId, PartId, RigId, SetupId, WaterId};
+use motilis_core::book::{EventId, OutingId, PartId, RigId, RuleId, SetupId, WaterId};
 use rusqlite::Connection;
 
 /// A record that can be thrown away.
@@ -20,6 +20,8 @@ pub enum Record {
     Outing(OutingId),
     /// A log entry.
     Event(EventId),
+    /// A local rule.
+    Rule(RuleId),
 }
 
 impl Record {
@@ -31,6 +33,7 @@ impl Record {
             Self::Setup(id) => ("line_setups", "line set-up", id.0),
             Self::Outing(id) => ("outings", "outing", id.0),
             Self::Event(id) => ("events", "log entry", id.0),
+            Self::Rule(id) => ("local_rules", "rule", id.0),
         }
     }
 }

@@ -1,11 +1,11 @@
 //! What computed judgements read like: short sentences with the boat's units.
 
+pub mod advice;
 pub mod bench;
+pub mod light;
+pub mod rules;
 
 use crate::units::{Quantity, System, show, show_fraction};
-use motilis_core::advice::Fish;
-use motilis_core::advice::{Call, Reason, Rule, Scored};
-use motilis_core::bench::{Check, Level};
 use motilis_core::blade::State;
 use motilis_core::book::Outing;
 use motilis_core::line::{LineSetup, Start};
@@ -90,132 +90,21 @@ pub fn weight(setup: &LineSetup, system: System) -> String {
     }
 }
 
-/// The one line that says why a rig stands where it stands on the sheet.
-pub fn reason(call: &Call, rig: &Rig, now: MetresPerSecond, system: System) -> String {
-    match call.reason {
-        Reason::Stalls { needs } => {
-            format!(
-                "Blade hangs at this speed. Needs {} or more.",
-                speed(needs, system)
-            )
-        }
-        Reason::RollsOver {
-            above,
-            twists_line: false,
-        } => format!(
-            "Blows out at this speed. Hold {} or less, or take narrower blades.",
-            speed(above, system)
-        ),
-        Reason::RollsOver {
-            above,
-            twists_line: true,
-        } => format!(
-            "Twists the line at this speed. Hold {} or less, or add a rudder.",
-            speed(above, system)
-        ),
-        Reason::NearStall { from } => {
-            format!("Barely turns. Safe from {}.", speed(from, system))
-        }
-        Reason::NearRollOver { to } => {
-            format!("Close to rolling over. Safe to {}.", speed(to, system))
-        }
-        Reason::BelowBottom { bottom } => {
-            format!(
-                "The depth wanted lies below the bottom at {}.",
-                depth(bottom, system)
-            )
-        }
-        Reason::TooDeep {
-            deepest,
-            enough: Some((mass, out)),
-        } => format!(
-            "Runs no deeper than {}. {} would do it with {} out.",
-            depth(deepest, system),
-            show_fraction(Quantity::Mass, mass.0, system),
-            depth(out, system)
-        ),
-        Reason::TooDeep {
-            deepest,
-            enough: None,
-        } => {
-            format!(
-                "Runs no deeper than {} with all its line.",
-                depth(deepest, system)
-            )
-        }
-        Reason::TooShallow { least } => {
-            format!(
-                "Runs at {} or deeper whatever is let out.",
-                depth(least, system)
-            )
-        }
-        Reason::Drags => {
-            "Its weight drags on the bottom at that depth. Shorten the lead or run it higher."
-                .to_owned()
-        }
-        Reason::Unsound { rule } => {
-            let check = Check {
-                rule,
-                level: Level::Fail,
-                at: None,
-                mends: Vec::new(),
-            };
-            let (head, figures) = bench::check(&check, rig.stack());
-            format!("{head}: {}. Mend it on the bench.", figures.to_lowercase())
-        }
-        Reason::Practice(scored) => practice(scored, call, rig, now, system),
-    }
-}
-
-fn practice(
-    scored: Scored,
-    call: &Call,
-    rig: &Rig,
-    now: MetresPerSecond,
-    system: System,
-) -> String {
-    let (_, finish, _) = rig.front_blade();
-    let good = scored.points >= 0.0;
-    let said = match scored.rule {
-        Rule::Speed => match rig.kind().practice() {
-            Some(practice) if good => format!(
-                "practice runs it at {}–{}",
-                show(Quantity::Speed, practice.from.0, system).value,
-                speed(practice.to, system)
-            ),
-            Some(practice) if now > practice.favourite => {
-                format!("practice runs it at {} or less", speed(practice.to, system))
-            }
-            Some(practice) => format!(
-                "practice runs it at {} or more",
-                speed(practice.from, system)
-            ),
-            None => "practice names no speed for it".to_owned(),
-        },
-        Rule::Kind if good => "tied for this fish".to_owned(),
-        Rule::Kind => "tied for other fish".to_owned(),
-        Rule::Thump if good => "its thump suits their mood".to_owned(),
-        Rule::Thump if call.blade.thump_index() > 0.6 => {
-            "louder than their mood asks for".to_owned()
-        }
-        Rule::Thump => "quieter than their mood asks for".to_owned(),
-        Rule::Clarity if good => format!("{} shows in this water", finish.colour.name()),
-        Rule::Clarity => format!("{} is lost in this water", finish.colour.name()),
-        Rule::Light => "its finish suits this light".to_owned(),
-        Rule::Warmth => "copper's own water temperature".to_owned(),
-    };
-    format!(
-        "{} turns a minute; {said}.",
-        turns_a_minute(call.blade.turns)
-    )
-}
-
 /// The word with a capital.
 pub fn capital(word: &str) -> String {
     let mut characters = word.chars();
     characters
         .next()
         .map(|first| first.to_uppercase().chain(characters).collect())
+        .unwrap_or_default()
+}
+
+/// The word with a small letter first; the rest stays as it is.
+pub fn small(word: &str) -> String {
+    let mut characters = word.chars();
+    characters
+        .next()
+        .map(|first| first.to_lowercase().chain(characters).collect())
         .unwrap_or_default()
 }
 
@@ -232,11 +121,7 @@ pub fn cautions_of_day(outing: &Outing, system: System) -> Vec<String> {
             "Water below {cold}: cold shock. Wear the life jacket and the cut-off lanyard."
         ));
     }
-    let trout = matches!(
-        outing.fish,
-        Fish::RainbowTrout | Fish::LakeTrout | Fish::Steelhead | Fish::LandlockedSalmon
-    );
-    if trout && outing.temperature > TROUT_LIMIT {
+    if outing.fish.suffers_in_warm_water() && outing.temperature > TROUT_LIMIT {
         cautions.push(format!(
             "Water above {warm}: do not fish for trout to release them."
         ));

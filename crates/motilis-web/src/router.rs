@@ -1,7 +1,7 @@
 //! Every address of the application, on one screen.
 
 use crate::error::Error;
-use crate::screens::{bench, boxes, log, outings, settings, tank, today};
+use crate::screens::{bench, boxes, column, judging, log, outings, settings, tank, today, waters};
 use crate::{api, assets};
 use actix_multipart::form::MultipartFormConfig;
 use actix_web::web::{self, FormConfig, PathConfig, PayloadConfig, QueryConfig, ServiceConfig};
@@ -43,6 +43,26 @@ pub fn configure(config: &mut ServiceConfig) {
         .route("/", web::get().to(today::door))
         .route("/today", web::get().to(today::show))
         .route("/today", web::post().to(today::set))
+        .route("/today/card", web::get().to(today::card))
+        .route("/today/changes", web::get().to(today::changes))
+        .route("/today/mark", web::post().to(today::mark))
+        .route("/today/take", web::post().to(today::take))
+        .route("/today/secchi", web::post().to(today::secchi))
+        .route("/column", web::get().to(column::look))
+        .route("/judging", web::get().to(judging::show))
+        .route("/judging/schools", web::post().to(judging::set_schools))
+        .route("/judging/weights", web::post().to(judging::set_weights))
+        .route("/waters", web::get().to(waters::list))
+        .route("/waters/new", web::get().to(waters::blank))
+        .route("/waters/new", web::post().to(waters::add))
+        .route("/waters/{water}", web::get().to(waters::show_water))
+        .route("/waters/{water}", web::post().to(waters::save))
+        .route("/waters/{water}/delete", web::post().to(waters::delete))
+        .route("/waters/{water}/restore", web::post().to(waters::restore))
+        .route("/waters/{water}/rules", web::post().to(waters::add_rule))
+        .route("/waters/{water}/rules/{rule}", web::post().to(waters::save_rule))
+        .route("/waters/{water}/rules/{rule}/delete", web::post().to(waters::delete_rule))
+        .route("/waters/{water}/rules/{rule}/restore", web::post().to(waters::restore_rule))
         .route("/bench", web::get().to(bench::door))
         .route("/bench/new", web::get().to(bench::start))
         .route("/bench/new", web::post().to(bench::create))

@@ -1,44 +1,38 @@
-use crate::error::{Error, Range};
+use crate::error::Error;
+use crate::fish::{Fish, Forage};
 use crate::keyed::keyed;
+use crate::light::{self, Daylight, Optics, Stain, View};
 use crate::line::Surroundings;
 use crate::rig::Kind;
+use crate::sky::{Place, moon, sun};
 use crate::units::{Celsius, GramsPerKilogram, Metres, MetresPerSecond};
 use crate::water::{SEA_SALINITY, Water};
-
-/// The fish wanted.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
-pub enum Fish {
-    /// Walleye.
-    Walleye,
-    /// Rainbow trout.
-    RainbowTrout,
-    /// Lake trout.
-    LakeTrout,
-    /// Landlocked salmon.
-    LandlockedSalmon,
-    /// Coho.
-    Coho,
-    /// Chinook.
-    Chinook,
-    /// Steelhead.
-    Steelhead,
-    /// Smallmouth bass.
-    SmallmouthBass,
-    /// Yellow perch.
-    YellowPerch,
-}
+use jiff::Timestamp;
 
 /// What the sky lets through.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
 pub enum Sky {
     /// Bright sun.
     Sun,
-    /// Broken or full cloud.
+    /// Sun and cloud.
+    Broken,
+    /// Full cloud.
     Cloud,
     /// Rain.
     Rain,
-    /// Dawn or dusk.
-    Twilight,
+}
+
+/// What the wind does to the surface.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+pub enum Wind {
+    /// None.
+    Calm,
+    /// A ripple.
+    Ripple,
+    /// A chop.
+    Chop,
+    /// White caps.
+    Rough,
 }
 
 /// How ready the fish are.
@@ -52,22 +46,17 @@ pub enum Mood {
     Shy,
 }
 
-keyed!(Fish {
-    Walleye "walleye" "walleye",
-    RainbowTrout "rainbow_trout" "rainbow trout",
-    LakeTrout "lake_trout" "lake trout",
-    LandlockedSalmon "landlocked_salmon" "landlocked salmon",
-    Coho "coho" "coho",
-    Chinook "chinook" "Chinook",
-    Steelhead "steelhead" "steelhead",
-    SmallmouthBass "smallmouth_bass" "smallmouth bass",
-    YellowPerch "yellow_perch" "yellow perch",
-});
 keyed!(Sky {
     Sun "sun" "sun",
+    Broken "broken" "sun and cloud",
     Cloud "cloud" "cloud",
     Rain "rain" "rain",
-    Twilight "twilight" "twilight",
+});
+keyed!(Wind {
+    Calm "calm" "calm",
+    Ripple "ripple" "ripple",
+    Chop "chop" "chop",
+    Rough "rough" "rough",
 });
 keyed!(Mood {
     Active "active" "active",
@@ -75,39 +64,43 @@ keyed!(Mood {
     Shy "shy" "shy",
 });
 
-impl Fish {
-    /// Kinds of rig that practice ties for it (common practice, no source).
-    pub(super) fn kinds(self) -> &'static [Kind] {
+impl Sky {
+    /// Share of the sky under cloud; designed for this project.
+    pub fn cloud(self) -> f64 {
         match self {
-            Self::Walleye => &[
-                Kind::CrawlerHarness,
-                Kind::WingWorm,
-                Kind::FastHarness,
-                Kind::BaitSpinner,
-            ],
-            Self::RainbowTrout | Self::LakeTrout | Self::Steelhead => &[
-                Kind::RingBead,
-                Kind::TrollingWire,
-                Kind::InlineTorpedo,
-                Kind::InlineBell,
-                Kind::TailWeighted,
-            ],
-            Self::LandlockedSalmon => &[Kind::RingBead, Kind::FlasherFly, Kind::LeaderSquid],
-            Self::Coho | Self::Chinook => &[
-                Kind::SalmonWire,
-                Kind::FlasherFly,
-                Kind::BaitSpinner,
-                Kind::LeaderSquid,
-            ],
-            Self::SmallmouthBass => &[
-                Kind::InlineTorpedo,
-                Kind::InlineBell,
-                Kind::TailWeighted,
-                Kind::WingWorm,
-            ],
-            Self::YellowPerch => &[Kind::WingWorm, Kind::RingBead],
+            Self::Sun => 0.0,
+            Self::Broken => 0.5,
+            Self::Cloud => 0.9,
+            Self::Rain => 1.0,
         }
     }
+}
+
+impl Wind {
+    /// Its speed, m/s, as the light model takes it.
+    pub fn speed(self) -> f64 {
+        match self {
+            Self::Calm => 0.0,
+            Self::Ripple => 3.0,
+            Self::Chop => 6.0,
+            Self::Rough => 10.0,
+        }
+    }
+}
+
+/// The sky over a place at an instant, as the light model takes it.
+///
+/// # Errors
+/// [`Error::OutOfRange`] for a year the sun's theory does not reach.
+pub fn overhead(place: Place, at: Timestamp, sky: Sky, wind: Wind) -> Result<light::Sky, Error> {
+    let moon = moon(place, at);
+    Ok(light::Sky {
+        sun_alt: sun(place, at)?.altitude,
+        moon_alt: moon.altitude,
+        moon_phase: moon.phase,
+        cloud: sky.cloud(),
+        wind: wind.speed(),
+    })
 }
 
 /// The conditions of an outing, as far as a judgement needs them.
@@ -119,21 +112,68 @@ pub struct Day {
     pub temperature: Celsius,
     /// Whether the water is salt.
     pub salt: bool,
-    /// Depth at which a white disc is lost to sight.
+    /// Depth at which a white disk is lost to sight.
     pub clarity: Metres,
-    /// The sky.
+    /// What colours the water.
+    pub stain: Stain,
+    /// What the angler sees above.
     pub sky: Sky,
+    /// Where sun and moon stand, with cloud and wind.
+    pub overhead: light::Sky,
     /// The fish wanted.
     pub fish: Fish,
+    /// Upper and lower end of the depths the fish hold at.
+    pub fish_depth: (Metres, Metres),
     /// How ready they are.
     pub mood: Mood,
+    /// What they feed on.
+    pub forage: Forage,
+    /// Whether weeds or panfish take the bait.
+    pub nibblers: bool,
+    /// What every other boat drags, if they all drag one kind.
+    pub crowd: Option<Kind>,
     /// Depth of the water.
     pub bottom: Metres,
     /// Depth at which the rig shall run.
     pub wanted_depth: Metres,
 }
 
-const CLARITY: Range = Range::above(0.0, 60.0, "m", "above 0 and at most 60 m");
+/// Water is stained when a white disk is lost above this depth.
+const CLEAR_FROM: Metres = Metres(4.0);
+/// And dirty when it is lost above this one.
+const STAINED_FROM: Metres = Metres(1.0);
+/// The sun is low below this altitude, degrees; from memory.
+const LOW_SUN: f64 = 6.0;
+/// And bright above this one.
+const BRIGHT_SUN: f64 = 15.0;
+/// Cold water: 50 °F.
+const COLD: Celsius = Celsius(10.0);
+/// Warm water: 65 °F; from memory.
+const WARM: Celsius = Celsius(18.3);
+
+/// How clear water is by the rules of practice (from memory: clear from 4 m, dirty under 1 m).
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Clearness {
+    /// Clear.
+    Clear,
+    /// Stained.
+    Stained,
+    /// Dirty.
+    Dirty,
+}
+
+/// What light there is by the rules of practice.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Lighting {
+    /// The sun is down.
+    Dark,
+    /// Dawn, dusk or rain.
+    Low,
+    /// Between.
+    Even,
+    /// Bright sun.
+    Bright,
+}
 
 impl Day {
     /// The water of the day.
@@ -154,11 +194,198 @@ impl Day {
     /// # Errors
     /// [`Error::OutOfRange`] for the temperature or the clarity.
     pub fn surroundings(&self) -> Result<Surroundings, Error> {
-        CLARITY.check("clarity_m", self.clarity.0)?;
+        crate::entry::limits::CLARITY.check("clarity_m", self.clarity.0)?;
         Ok(Surroundings {
             water: self.water()?,
             temperature: self.temperature,
             bottom: Some(self.bottom),
         })
+    }
+
+    /// What the water does to light.
+    ///
+    /// # Errors
+    /// [`Error::OutOfRange`] for a clarity such water does not have.
+    pub fn optics(&self) -> Result<Optics, Error> {
+        Optics::from_secchi(self.stain, self.clarity.0, self.salt)
+    }
+
+    /// The light that enters it.
+    ///
+    /// # Errors
+    /// [`Error::OutOfRange`] for a sky that cannot be.
+    pub fn daylight(&self) -> Result<Daylight, Error> {
+        Daylight::under(&self.overhead)
+    }
+
+    /// Where a fish looks to see a lure at a depth: up to what runs above it, down to what runs below.
+    pub fn view_at(&self, depth: Metres) -> View {
+        let (from, to) = self.fish_depth;
+        if depth < from {
+            View::Up
+        } else if depth > to {
+            View::Down
+        } else {
+            View::Level
+        }
+    }
+
+    /// How clear the water is.
+    pub fn clearness(&self) -> Clearness {
+        if self.clarity < STAINED_FROM || self.stain == Stain::Muddy {
+            Clearness::Dirty
+        } else if self.clarity < CLEAR_FROM {
+            Clearness::Stained
+        } else {
+            Clearness::Clear
+        }
+    }
+
+    /// What light there is.
+    pub fn lighting(&self) -> Lighting {
+        let altitude = self.overhead.sun_alt;
+        if altitude < -LOW_SUN {
+            Lighting::Dark
+        } else if altitude < LOW_SUN || self.sky == Sky::Rain {
+            Lighting::Low
+        } else if altitude > BRIGHT_SUN && self.sky == Sky::Sun {
+            Lighting::Bright
+        } else {
+            Lighting::Even
+        }
+    }
+
+    /// Whether the water is cold: below 50 °F.
+    pub fn is_cold(&self) -> bool {
+        self.temperature < COLD
+    }
+
+    /// How much slower (towards −1) or faster (towards 1) than the favourite speed of a rig to go: slower in
+    /// cold water and for shy fish, faster in warm water and for active ones (common practice, no source; the
+    /// shares are from memory).
+    pub fn pace(&self) -> f64 {
+        let water = if self.is_cold() {
+            -0.6
+        } else if self.temperature > WARM {
+            0.3
+        } else {
+            0.0
+        };
+        let mood: f64 = match self.mood {
+            Mood::Active => 0.2,
+            Mood::Neutral => 0.0,
+            Mood::Shy => -0.5,
+        };
+        (water + mood).clamp(-1.0, 1.0)
+    }
+
+    /// Lead that practice ties behind a weight: 3 ft in dirty water, 5 to 6 ft as a rule, to 10 ft in clear
+    /// water or for shy fish (CP-10 of the trade's rules; common practice, no source).
+    pub fn lead(&self) -> Metres {
+        use crate::units::FOOT;
+        match (self.clearness(), self.mood) {
+            (_, Mood::Shy) | (Clearness::Clear, _) => 10.0 * FOOT,
+            (Clearness::Dirty, _) => 3.0 * FOOT,
+            (Clearness::Stained, _) => 5.5 * FOOT,
+        }
+    }
+}
+
+#[cfg(test)]
+pub(crate) mod tests {
+    use super::*;
+    use crate::units::{FOOT, MILE_PER_HOUR};
+    use rstest::rstest;
+
+    /// A cloudy summer morning over stained water.
+    pub(crate) fn summer() -> Day {
+        Day {
+            speed: 1.2 * MILE_PER_HOUR,
+            temperature: Celsius(17.0),
+            salt: false,
+            clarity: 7.0 * FOOT,
+            stain: Stain::Tea,
+            sky: Sky::Cloud,
+            overhead: light::Sky {
+                sun_alt: 30.0,
+                moon_alt: -20.0,
+                moon_phase: 90.0,
+                cloud: Sky::Cloud.cloud(),
+                wind: Wind::Ripple.speed(),
+            },
+            fish: Fish::Walleye,
+            fish_depth: (20.0 * FOOT, 25.0 * FOOT),
+            mood: Mood::Neutral,
+            forage: Forage::YellowPerch,
+            nibblers: false,
+            crowd: None,
+            bottom: 27.0 * FOOT,
+            wanted_depth: 22.0 * FOOT,
+        }
+    }
+
+    #[rstest]
+    #[case(-10.0, Sky::Sun, Lighting::Dark)]
+    #[case(2.0, Sky::Sun, Lighting::Low)]
+    #[case(40.0, Sky::Rain, Lighting::Low)]
+    #[case(40.0, Sky::Cloud, Lighting::Even)]
+    #[case(40.0, Sky::Sun, Lighting::Bright)]
+    fn the_hour_and_the_sky_make_the_light(
+        #[case] sun_alt: f64,
+        #[case] sky: Sky,
+        #[case] light: Lighting,
+    ) {
+        let mut day = Day { sky, ..summer() };
+        day.overhead.sun_alt = sun_alt;
+        assert_eq!(day.lighting(), light);
+    }
+
+    #[test]
+    fn cold_water_and_shy_fish_slow_the_boat() {
+        let pace = |celsius, mood| {
+            Day {
+                temperature: Celsius(celsius),
+                mood,
+                ..summer()
+            }
+            .pace()
+        };
+        assert!(pace(8.0, Mood::Neutral) < pace(15.0, Mood::Neutral));
+        assert!(pace(15.0, Mood::Shy) < pace(15.0, Mood::Neutral));
+        assert!(pace(22.0, Mood::Active) > pace(15.0, Mood::Neutral));
+        assert!(pace(4.0, Mood::Shy) >= -1.0);
+    }
+
+    // CP-10 of the trade's rules (common practice, no source).
+    #[rstest]
+    #[case(0.6, Mood::Neutral, 3.0)]
+    #[case(2.1, Mood::Neutral, 5.5)]
+    #[case(6.0, Mood::Neutral, 10.0)]
+    #[case(2.1, Mood::Shy, 10.0)]
+    fn the_lead_follows_the_water(#[case] clarity: f64, #[case] mood: Mood, #[case] feet: f64) {
+        let day = Day {
+            clarity: Metres(clarity),
+            mood,
+            ..summer()
+        };
+        assert!((day.lead() / FOOT - feet).abs() < 1e-9);
+    }
+
+    #[test]
+    fn a_fish_below_the_rig_looks_up() {
+        let day = summer();
+        assert_eq!(day.view_at(10.0 * FOOT), View::Up);
+        assert_eq!(day.view_at(22.0 * FOOT), View::Level);
+        assert_eq!(day.view_at(26.0 * FOOT), View::Down);
+    }
+
+    #[test]
+    fn clarity_that_the_stain_does_not_have_is_refused() {
+        let day = Day {
+            clarity: Metres(12.0),
+            stain: Stain::Muddy,
+            ..summer()
+        };
+        assert!(day.optics().is_err());
     }
 }

@@ -374,8 +374,8 @@ impl Work<'_> {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::advice::Fish;
     use crate::bench::starting;
+    use crate::fish::Fish;
     use crate::rig::HookSize;
     use rstest::rstest;
 

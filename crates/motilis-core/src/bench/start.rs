@@ -1,9 +1,9 @@
 //! A working rig of a kind to start from.
 
 use super::{Level, Rule, Stocked, checks};
-use crate::advice::Fish;
 use crate::blade::Family;
 use crate::error::Error;
+use crate::fish::Fish;
 use crate::ids::PartId;
 use crate::rig::{
     AttractorStyle, BARE, Bait, BeadStyle, BodyShape, Colour, Dressing, Finish, HookSize,
@@ -278,10 +278,11 @@ fn skeleton(
 fn for_fish(fish: Fish) -> (f64, Colour) {
     match fish {
         Fish::Walleye | Fish::YellowPerch => (0.0, Colour::Brass),
-        Fish::RainbowTrout => (-1.0, Colour::Nickel),
-        Fish::LandlockedSalmon => (-1.0, Colour::Copper),
+        Fish::RainbowTrout | Fish::BrookTrout => (-1.0, Colour::Nickel),
+        Fish::BrownTrout => (0.0, Colour::Brass),
+        Fish::LandlockedSockeye => (-1.0, Colour::Copper),
         Fish::LakeTrout => (1.0, Colour::Nickel),
-        Fish::Coho | Fish::Chinook => (1.0, Colour::Chartreuse),
+        Fish::Coho | Fish::Chinook | Fish::LandlockedChinook => (1.0, Colour::Chartreuse),
         Fish::Steelhead | Fish::SmallmouthBass => (0.0, Colour::Copper),
     }
 }

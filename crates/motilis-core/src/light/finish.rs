@@ -57,6 +57,18 @@ impl Finish {
         })
     }
 
+    /// A blade with one finish on its face and another on its back: half of each.
+    pub fn two_sided(face: &Self, back: &Self) -> Self {
+        let halved = |part: &Part| Part {
+            share: part.share / 2.0,
+            ..part.clone()
+        };
+        Self {
+            name: face.name,
+            parts: face.parts.iter().chain(&back.parts).map(halved).collect(),
+        }
+    }
+
     /// Its name, as the JSON interface spells it.
     pub fn name(&self) -> &'static str {
         self.name

@@ -6,7 +6,9 @@
 //! - [`Finish`]: metals, paints, dyes and phosphors, and what each sends back.
 //! - [`Eye`]: cones and rods of a species.
 //! - [`Watch`]: an eye in a scene; how far it sees a finish, and how coloured it looks.
-//! - [`Picture`]: the same as a diver's camera would show it.
+//! - [`Picture`]: the same as a diver's camera would show it; [`FalseColours`] as the fish's own cones divide it.
+//! - [`disk_for_blade`]: the Secchi depth from how deep a white blade is lost to sight.
+//! - [`claims`]: what anglers say, beside what all this makes of it.
 //!
 //! A [`Spectrum`] holds one figure for each band of 10 nm from 360 to 700 nm; every integral is the plain
 //! sum over the bands times their width. Lengths are in metres, angles in degrees, light in W m⁻² nm⁻¹
@@ -21,9 +23,11 @@
 mod daylight;
 mod eye;
 mod finish;
+mod lore;
 mod optics;
 mod picture;
 mod scene;
+mod secchi;
 #[expect(
     clippy::unreadable_literal,
     clippy::approx_constant,
@@ -35,9 +39,11 @@ mod watch;
 pub use daylight::{Daylight, Sky};
 pub use eye::{Eye, Receptor, Viewer};
 pub use finish::{Finish, Phases};
+pub use lore::{Claim, Verdict, claims};
 pub use optics::{Optics, Stain};
-pub use picture::Picture;
+pub use picture::{Exposure, FalseColours, Picture};
 pub use scene::{Scene, View};
+pub use secchi::disk_for_blade;
 pub use watch::{Catch, Sighting, Target, Watch, rank};
 
 /// Bands of a spectrum.

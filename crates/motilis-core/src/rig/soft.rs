@@ -34,6 +34,8 @@ pub enum Bait {
     Leech,
     /// A whole small fish.
     BaitFish,
+    /// Kernels of corn.
+    Corn,
 }
 
 keyed!(Dressing {
@@ -50,6 +52,7 @@ keyed!(Bait {
     WormPiece "worm_piece" "inch of worm",
     Leech "leech" "leech",
     BaitFish "bait_fish" "bait fish",
+    Corn "corn" "corn",
 });
 
 /// Usual figures of a dressing, mm and g; from memory.
@@ -117,6 +120,7 @@ impl Bait {
             Self::WormPiece => 1.05,
             Self::Leech => 2.0,
             Self::BaitFish => 15.0,
+            Self::Corn => 0.6,
         }
     }
 
@@ -128,6 +132,7 @@ impl Bait {
             Self::WormPiece => 0.025,
             Self::Leech => 0.06,
             Self::BaitFish => 0.12,
+            Self::Corn => 0.012,
         }
     }
 
@@ -138,6 +143,7 @@ impl Bait {
             Self::HalfCrawler | Self::Leech => 0.6e-4,
             Self::WormPiece => 0.3e-4,
             Self::BaitFish => 2.0e-4,
+            Self::Corn => 0.2e-4,
         })
     }
 

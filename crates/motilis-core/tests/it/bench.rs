@@ -1,12 +1,12 @@
 //! The bench against rules of the trade (CP-nn: common practice, no source) and its bead solver against
 //! brute force.
 
-use motilis_core::advice::Fish;
 use motilis_core::bench::{
     Check, Layout, Level, Rule, Stocked, Wanted, checks, proposals, starting, steps,
 };
 use motilis_core::blade::Family;
 use motilis_core::book::PartId;
+use motilis_core::fish::Fish;
 use motilis_core::rig::{
     BARE, BeadStyle, BodyShape, ClevisStyle, Dressing, Edit, HookSize, HookStyle, Kind, Mount,
     Part, Piece, Setting, Stack, What,

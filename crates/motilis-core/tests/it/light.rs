@@ -5,7 +5,7 @@
 use jiff::Timestamp;
 use motilis_core::light::{
     BANDS, Daylight, Eye, Finish, Optics, Picture, Scene, Sky, Stain, Target, View, Viewer, Watch,
-    luminous, rank, wavelength,
+    claims, luminous, rank, wavelength,
 };
 use motilis_core::sky::{Illuminance, Place, moon, sun};
 use proptest::prelude::*;
@@ -494,7 +494,7 @@ proptest! {
     }
 }
 
-/// A situation of the lore table: sun, water, Secchi depth, depth, view and eye.
+/// Sun, water, Secchi depth, depth, view and eye.
 type Situation = (f64, Stain, f64, f64, View, Viewer);
 
 fn watch((sun_alt, stain, secchi, depth, view, viewer): Situation) -> Watch {
@@ -511,97 +511,21 @@ fn watch((sun_alt, stain, secchi, depth, view, viewer): Situation) -> Watch {
     Watch::new(scene, Eye::of(viewer))
 }
 
-fn range(situation: Situation, finish: &str, flashes: f64) -> f64 {
-    let target = Target {
-        area: 0.0006,
-        flashes,
-        glow_min: 10.0,
-    };
-    let finish = Finish::from_name(finish).unwrap();
-    watch(situation).sighting(&finish, &target).unwrap().range
-}
-
-/// Brightness of one finish to another's, to the human eye.
-fn brightness(situation: Situation, finish: &str, other: &str) -> f64 {
-    let watch = watch(situation);
-    let of = |name| {
-        luminous(
-            &Finish::from_name(name)
-                .unwrap()
-                .seen_in(watch.scene(), 10.0)[0],
-        )
-    };
-    of(finish) / of(other)
-}
-
-/// The claimed better one, and what it is held against, by the model.
-fn both(lore: &str) -> (f64, f64) {
-    use Stain::{Clear, Green, Muddy, Tea};
-    use View::{Level, Up};
-    use Viewer::{Chinook, LakeTrout, RainbowJuvenile, Walleye};
-    let clear = (55.0, Clear, 15.0, 15.0, Level, Walleye);
-    let shallow = (55.0, Clear, 15.0, 1.0, Level, Walleye);
-    let green = (45.0, Green, 1.8, 3.0, Level, Walleye);
-    let tea = (30.0, Tea, 1.5, 2.5, Level, Walleye);
-    let mud = (50.0, Muddy, 0.4, 1.0, Level, Walleye);
-    let day = (50.0, Clear, 6.0, 6.0, Level, Walleye);
-    let night = (-30.0, Clear, 6.0, 6.0, Level, Walleye);
-    let dusk = (-5.0, Clear, 8.0, 8.0, Up, Walleye);
-    let deep = (50.0, Clear, 10.0, 25.0, Level, Chinook);
-    let brook = (50.0, Clear, 15.0, 4.0, Level, RainbowJuvenile);
-    let dim = |viewer| (-8.0, Green, 2.0, 4.0, Level, viewer);
-    let two = |situation, a, b| (range(situation, a, 12.0), range(situation, b, 12.0));
-    match lore {
-        "red_black" => (
-            brightness(shallow, "red", "white"),
-            brightness(clear, "red", "white"),
-        ),
-        "red_useless" => two(clear, "red", "white"),
-        "fluoro_keeps" => (brightness(clear, "fluoro_orange", "orange"), 1.0),
-        "chartreuse_green" => two(green, "fluoro_chartreuse", "white"),
-        "copper_tea" => two(tea, "copper_polished", "silver_polished"),
-        "copper_closes" => {
-            let share = |situation| {
-                let (copper, silver) = two(situation, "copper_polished", "silver_polished");
-                copper / silver
-            };
-            (share(tea), share(clear))
-        }
-        "silver_clear" => two(clear, "silver_polished", "silver_hammered"),
-        "black_dusk" => two(dusk, "black", "white"),
-        "glow_dark" => two(night, "glow_strontium", "white"),
-        "glow_day" => two(day, "glow_strontium", "white"),
-        "bright_mud" => two(mud, "fluoro_chartreuse", "black"),
-        "uv_adult" => two(deep, "white_uv", "white"),
-        "uv_juvenile" => two(brook, "white_uv", "white"),
-        "hammered_far" => two(green, "silver_hammered", "silver_polished"),
-        "slow_flash" => (
-            range(day, "silver_polished", 4.0),
-            range(day, "silver_polished", 30.0),
-        ),
-        "walleye_dim" => (
-            range(dim(Walleye), "white", 12.0),
-            range(dim(LakeTrout), "white", 12.0),
-        ),
-        other => panic!("no situation for {other}"),
-    }
-}
-
 #[test]
 fn lore_beside_physics() {
     let table = data!("lore_and_physics.csv");
     assert_eq!(table.len(), 16);
-    for row in table {
+    assert_eq!(claims().len(), 16);
+    for (row, claim) in table.iter().zip(claims()) {
         let id = row.text("id");
-        let (claimed, other) = both(id);
-        near(id, claimed, row.figure("a"), 4e-3, 6e-4);
-        near(id, other, row.figure("b"), 4e-3, 6e-4);
-        // More than 3 % farther agrees, within 3 % is no difference.
-        let verdict = match claimed / other {
-            better if better > 1.03 => "agree",
-            same if same >= 0.97 => "no difference",
-            _ => "disagree",
-        };
-        assert_eq!(verdict, row.text("verdict"), "{id}");
+        assert_eq!(id, claim.id);
+        near(id, claim.claimed, row.figure("a"), 4e-3, 6e-4);
+        near(id, claim.other, row.figure("b"), 4e-3, 6e-4);
+        assert_eq!(
+            claim.verdict().key().replace('_', " "),
+            row.text("verdict"),
+            "{id}"
+        );
+        assert_eq!(claim.unit == "m", row.text("unit") == "m", "{id}");
     }
 }

@@ -1,11 +1,14 @@
 //! The core against sources outside it: reference solutions, closed forms, tables, practice.
 
+mod advice;
 mod bench;
 mod blade_reference;
 mod blade_table;
 mod closed_forms;
 mod laws;
 mod light;
+mod pool;
 mod practice;
 mod rigs;
+mod situations;
 mod towline_reference;

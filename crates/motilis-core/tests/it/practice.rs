@@ -4,8 +4,12 @@ use crate::rigs::{
     beads, blade, bouncer, feet, harness, hook, lake, rig, ring_bead, run, surroundings, wing,
     wire_trout,
 };
-use motilis_core::advice::{Day, Fish, Mood, Reason, Sky, Verdict, before, call};
+use motilis_core::advice::{
+    Call, Candidate, Day, Judge, Mood, Reason, Sky, Verdict, Ways, Wind, before,
+};
 use motilis_core::blade::{Blade, Family, State};
+use motilis_core::fish::{Fish, Forage};
+use motilis_core::light::{self, Stain};
 use motilis_core::line::{Bottom, Line, LineSetup, OutFor, Start, Surroundings};
 use motilis_core::rig::{HookStyle, Kind, Material, Mount, Rig};
 use motilis_core::tackle::{DiverSize, LineMaterial, LineStock, Weight, WeightMaterial};
@@ -285,12 +289,32 @@ fn day(mph: f64) -> Day {
         temperature: Celsius(15.0),
         salt: false,
         clarity: 7.0 * FOOT,
+        stain: Stain::Tea,
         sky: Sky::Cloud,
+        overhead: light::Sky {
+            sun_alt: 30.0,
+            moon_alt: -20.0,
+            moon_phase: 90.0,
+            cloud: Sky::Cloud.cloud(),
+            wind: Wind::Ripple.speed(),
+        },
         fish: Fish::Walleye,
+        fish_depth: (20.0 * FOOT, 25.0 * FOOT),
         mood: Mood::Neutral,
+        forage: Forage::YellowPerch,
+        nibblers: false,
+        crowd: None,
         bottom: 27.0 * FOOT,
         wanted_depth: 22.0 * FOOT,
     }
+}
+
+/// The judgement of one made-up rig.
+fn call(day: &Day, rig: &Rig, setup: &LineSetup) -> Call {
+    let candidate = Candidate::made_up(rig.clone(), setup.clone());
+    let ways = Ways::usual(day.fish);
+    let judge = Judge::new(day, &ways).unwrap();
+    judge.all(&[candidate]).unwrap().remove(0)
 }
 
 #[rstest]
@@ -299,14 +323,14 @@ fn day(mph: f64) -> Day {
 #[case::too_slow(0.3, harness(&[blade(Family::Colorado, 4.0)], 2), Verdict::Cannot)]
 #[case::in_its_element(1.2, harness(&[blade(Family::Colorado, 4.0)], 2), Verdict::Works)]
 fn a_call_knows_what_works(#[case] mph: f64, #[case] rig: Rig, #[case] verdict: Verdict) {
-    let call = call(&day(mph), &rig, &bouncer(2.0)).unwrap();
+    let call = call(&day(mph), &rig, &bouncer(2.0));
     assert_eq!(call.verdict, verdict, "{:?}", call.reason);
 }
 
 #[test]
 fn a_call_says_why_not() {
     let colorado = harness(&[blade(Family::Colorado, 5.0)], 2);
-    let reason = |day: &Day, rig: &Rig, setup: &LineSetup| call(day, rig, setup).unwrap().reason;
+    let reason = |day: &Day, rig: &Rig, setup: &LineSetup| call(day, rig, setup).reason;
     assert!(matches!(
         reason(&day(2.1), &colorado, &bouncer(2.0)),
         Reason::RollsOver { .. }
@@ -347,7 +371,7 @@ fn those_that_cannot_work_come_last() {
     let setup = bouncer(2.0);
     let mut calls: Vec<_> = rigs
         .iter()
-        .map(|rig| (call(&day(2.0), rig, &setup).unwrap(), &rig.name))
+        .map(|rig| (call(&day(2.0), rig, &setup), &rig.name))
         .collect();
     calls.sort_by(|a, b| before((&a.0, a.1), (&b.0, b.1)));
     let verdicts: Vec<_> = calls.iter().map(|(call, _)| call.verdict).collect();
@@ -362,7 +386,7 @@ fn a_rig_whose_blade_reaches_the_hook_is_to_be_watched() {
     let mut stack = sound.stack().clone();
     stack.pieces.remove(1);
     let fouls = Rig::new("fouls", stack).unwrap();
-    let verdict = |rig: &Rig| call(&day(1.2), rig, &bouncer(2.0)).unwrap();
+    let verdict = |rig: &Rig| call(&day(1.2), rig, &bouncer(2.0));
     assert_eq!(verdict(&sound).verdict, Verdict::Works);
     let call = verdict(&fouls);
     assert_eq!(call.verdict, Verdict::Watch);
@@ -376,7 +400,7 @@ fn a_rig_whose_blade_reaches_the_hook_is_to_be_watched() {
 #[test]
 fn a_fish_wants_what_is_tied_for_it() {
     let setup = bouncer(2.0);
-    let score = |fish, rig: &Rig| call(&Day { fish, ..day(1.3) }, rig, &setup).unwrap().score;
+    let score = |fish, rig: &Rig| call(&Day { fish, ..day(1.3) }, rig, &setup).score;
     let (walleye_rig, trout_rig) = (harness(&[blade(Family::Colorado, 4.0)], 2), ring_bead());
     assert!(score(Fish::Walleye, &walleye_rig) > score(Fish::RainbowTrout, &walleye_rig));
     assert!(score(Fish::RainbowTrout, &trout_rig) > score(Fish::Walleye, &trout_rig));

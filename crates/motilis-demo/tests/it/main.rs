@@ -1,6 +1,6 @@
 //! The scenario is whole, sound, and the same every time.
 
-use motilis_core::advice::{Verdict, call};
+use motilis_core::advice::{Candidate, Judge, Verdict, Ways};
 use motilis_core::bench::{Level, Rule, checks};
 use motilis_core::book::EventKind;
 use motilis_core::rig::Kind;
@@ -68,7 +68,7 @@ fn the_same_seed_gives_the_same_day() {
 #[test]
 fn the_open_day_shows_what_it_should() {
     let (_folder, store) = demo(SEED);
-    let (outing, owned) = store
+    let (outing, water, owned) = store
         .read(|c| {
             let (_, outing) = outings::all(c)?.remove(0);
             let mut owned = Vec::new();
@@ -76,15 +76,19 @@ fn the_open_day_shows_what_it_should() {
                 let setup = setups::get(c, rig.setup)?;
                 owned.push((rig.rig, setup));
             }
-            Ok::<_, Error>((outing, owned))
+            let water = waters::get(c, outing.water)?;
+            Ok::<_, Error>((outing, water, owned))
         })
         .unwrap();
     assert_eq!(outing.wanted_depth, 22.0 * FOOT);
     let verdict = |name: &str, mph: f64| {
         let (rig, setup) = owned.iter().find(|(rig, _)| rig.name == name).unwrap();
-        let mut day = outing.day(false);
+        let mut day = outing.day(&water).unwrap();
         day.speed = mph * MILE_PER_HOUR;
-        call(&day, rig, setup).unwrap().verdict
+        let ways = Ways::usual(day.fish);
+        let judge = Judge::new(&day, &ways).unwrap();
+        let candidate = Candidate::made_up(rig.clone(), setup.clone());
+        judge.all(&[candidate]).unwrap()[0].verdict
     };
     assert_eq!(verdict("Tamarin two-hook", 1.2), Verdict::Works);
     assert_eq!(verdict("Slow wing", 0.8), Verdict::Works);

@@ -1,22 +1,28 @@
 //! One life of the data, from an empty file to a reopened one.
 
 use jiff::Timestamp;
-use motilis_core::advice::{Fish, Mood, Sky};
+use motilis_core::advice::{Mark, Mood, Sky, Wind};
 use motilis_core::blade::Family;
 use motilis_core::book::{
     BoxPart, Event, EventId, EventKind, MadeState, OnLine, Outing, OutingId, OwnedRig, PartId,
     RigId, RunningLine, SetupId, WaterBody, WaterId,
 };
+use motilis_core::evidence::Record as Fished;
+use motilis_core::fish::{Fish, Forage};
+use motilis_core::light::Stain;
 use motilis_core::line::{LineSetup, Start};
 use motilis_core::rig::{
     Bait, BeadStyle, BodyShape, Colour, Dressing, Edit, Finish, HookStyle, Kind, Material,
     Measured, Mount, Part, Piece, Rig, Stack, SwivelStyle, What,
 };
+use motilis_core::rules::{LocalRule, Says, Slot, Topic};
 use motilis_core::tackle::{DiverSize, LineMaterial, LineStock, Weight, WeightMaterial};
 use motilis_core::units::{Celsius, FOOT, INCH, MILE_PER_HOUR, Metres, NewtonMetres, OUNCE, POUND};
 use motilis_store::made::Built;
 use motilis_store::trash::{Record, take_back, throw};
-use motilis_store::{Connection, Error, Store, events, made, outings, parts, rigs, setups, waters};
+use motilis_store::{
+    Connection, Error, Store, events, made, outings, parts, rigs, rules, settings, setups, waters,
+};
 use rstest::rstest;
 use std::path::PathBuf;
 
@@ -34,6 +40,9 @@ fn water() -> WaterBody {
         zone: "America/Winnipeg".into(),
         salt: false,
         clarity: Metres(2.1),
+        stain: Stain::Tea,
+        fish: vec![Fish::Walleye, Fish::LakeTrout],
+        forage: vec![Forage::YellowPerch, Forage::Shiner],
     }
 }
 
@@ -105,11 +114,17 @@ fn outing(water: WaterId) -> Outing {
         speed: 1.2 * MILE_PER_HOUR,
         temperature: Celsius(14.4),
         clarity: Metres(2.1),
+        stain: Stain::Green,
         sky: Sky::Cloud,
+        wind: Wind::Chop,
         fish: Fish::Walleye,
         fish_depth: (20.0 * FOOT, 25.0 * FOOT),
         bottom: 27.0 * FOOT,
+        thermocline: Some(24.0 * FOOT),
         mood: Mood::Neutral,
+        forage: Forage::Shad,
+        nibblers: true,
+        crowd: Some(Kind::CrawlerHarness),
         wanted_depth: 22.0 * FOOT,
     }
 }
@@ -436,6 +451,157 @@ fn a_caliper_figure_changes_every_rig_that_carries_the_part() {
                     .unwrap_err()
                     .is_missing()
             );
+            Ok::<_, Error>(())
+        })
+        .unwrap();
+}
+
+/// A store that is empty but for one water.
+fn with_a_water() -> (tempfile::TempDir, Store, WaterId) {
+    let (folder, path) = folder();
+    let store = Store::open(&path).unwrap();
+    let id = store.write(|c| waters::add(c, &water())).unwrap();
+    (folder, store, id)
+}
+
+#[test]
+fn a_water_is_corrected_with_its_fish_in_their_order() {
+    let (_folder, store, id) = with_a_water();
+    store
+        .write(|c| {
+            assert_eq!(waters::get(c, id)?, water());
+            let other = WaterBody {
+                name: "Orrin Sound".into(),
+                salt: true,
+                stain: Stain::Clear,
+                clarity: Metres(6.0),
+                fish: vec![Fish::Coho, Fish::Chinook],
+                forage: Vec::new(),
+                ..water()
+            };
+            waters::update(c, id, &other)?;
+            assert_eq!(waters::all(c)?, [(id, other)]);
+            let missing = waters::update(c, WaterId(99), &water()).unwrap_err();
+            assert!(missing.is_missing());
+            Ok::<_, Error>(())
+        })
+        .unwrap();
+}
+
+fn rule(says: Says) -> LocalRule {
+    LocalRule {
+        says,
+        fish: Some(Fish::Walleye),
+        from: Some(jiff::civil::date(2026, 5, 9)),
+        to: None,
+        source: "booklet, \"page 3\"; 2026".into(),
+        entered: jiff::civil::date(2026, 4, 18),
+    }
+}
+
+#[rstest]
+#[case(Says::AtMost(Topic::Daily, 4))]
+#[case(Says::Holds(Topic::Barbless))]
+#[case(Says::Slot(Slot { from: Some(Metres(0.38)), to: Some(Metres(0.6)), protected: true, one_over: false }))]
+#[case(Says::Slot(Slot { from: None, to: Some(Metres(0.55)), protected: false, one_over: true }))]
+fn a_rule_comes_back_as_it_was_typed(#[case] says: Says) {
+    let (_folder, store, water) = with_a_water();
+    store
+        .write(|c| {
+            let id = rules::add(c, water, &rule(says))?;
+            assert_eq!(rules::get(c, id)?, (water, rule(says)));
+            assert_eq!(rules::of_water(c, water)?, [(id, rule(says))]);
+            let later = LocalRule {
+                fish: None,
+                from: None,
+                to: Some(jiff::civil::date(2026, 10, 31)),
+                ..rule(Says::AtMost(Topic::Lines, 2))
+            };
+            rules::update(c, id, &later)?;
+            assert_eq!(rules::get(c, id)?.1, later);
+            throw(c, Record::Rule(id), Timestamp::UNIX_EPOCH)?;
+            assert!(rules::of_water(c, water)?.is_empty());
+            assert!(rules::update(c, id, &later).unwrap_err().is_missing());
+            take_back(c, Record::Rule(id))?;
+            assert_eq!(rules::of_water(c, water)?.len(), 1);
+            Ok::<_, Error>(())
+        })
+        .unwrap();
+}
+
+/// An outing with a rig on a rod.
+fn fished(c: &Connection, water: WaterId) -> Result<(OutingId, RigId), Error> {
+    let rod = setups::add(c, &setup(Start::Board, None))?;
+    let rig = rigs::add(c, &rig(c, rod))?;
+    Ok((outings::add(c, &outing(water))?, rig))
+}
+
+#[test]
+fn a_mark_is_kept_for_its_outing_only() {
+    let (_folder, store, water) = with_a_water();
+    store
+        .write(|c| {
+            let (day, rig) = fished(c, water)?;
+            let other = outings::add(c, &outing(water))?;
+            outings::set_mark(c, day, rig, Some(Mark::Pin))?;
+            outings::set_mark(c, day, rig, Some(Mark::Veto))?;
+            assert_eq!(outings::marks(c, day)?, [(rig, Mark::Veto)]);
+            assert!(outings::marks(c, other)?.is_empty());
+            outings::set_mark(c, day, rig, None)?;
+            assert!(outings::marks(c, day)?.is_empty());
+            Ok::<_, Error>(())
+        })
+        .unwrap();
+}
+
+/// Two fish on an outing of 48 minutes; a strike counts as no fish, a note as nothing.
+#[test]
+fn the_log_adds_up_to_rod_hours() {
+    let (_folder, store, water) = with_a_water();
+    store
+        .write(|c| {
+            let (day, rig) = fished(c, water)?;
+            let first = fish(day, rig);
+            events::add(c, &first)?;
+            events::add(c, &first)?;
+            let strike = Event {
+                kind: EventKind::Strike,
+                length: None,
+                kept: None,
+                ..first.clone()
+            };
+            events::add(c, &strike)?;
+            let hours = 48.0 / 60.0;
+            let expected = Fished {
+                fish: 2,
+                rod_hours: hours,
+            };
+            let records = events::records(c, Fish::Walleye)?;
+            assert_eq!(records.len(), 1);
+            assert_eq!((records[0].0, records[0].1.fish), (rig, expected.fish));
+            assert!((records[0].1.rod_hours - expected.rod_hours).abs() < 1e-9);
+            // Nothing was logged on lake trout, and what is thrown away does not count.
+            assert!(events::records(c, Fish::LakeTrout)?.is_empty());
+            throw(c, Record::Outing(day), Timestamp::UNIX_EPOCH)?;
+            assert!(events::records(c, Fish::Walleye)?.is_empty());
+            Ok::<_, Error>(())
+        })
+        .unwrap();
+}
+
+#[test]
+fn settings_of_a_kind_are_read_together_and_forgotten_one_by_one() {
+    let (_folder, store, _) = with_a_water();
+    store
+        .write(|c| {
+            settings::set(c, "school.colour", "rotate")?;
+            settings::set(c, "school.hooks", "treble")?;
+            settings::set(c, "schoolyard", "no")?;
+            assert_eq!(settings::beginning(c, "school.")?.len(), 2);
+            settings::forget(c, "school.hooks")?;
+            settings::forget(c, "school.hooks")?;
+            let left = settings::beginning(c, "school.")?;
+            assert_eq!(left, [("school.colour".into(), "rotate".into())]);
             Ok::<_, Error>(())
         })
         .unwrap();

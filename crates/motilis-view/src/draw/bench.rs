@@ -816,8 +816,8 @@ fn title(source: &BenchSource<'_>) -> String {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use motilis_core::advice::Fish;
     use motilis_core::bench::starting;
+    use motilis_core::fish::Fish;
     use motilis_core::rig::Kind;
 
     fn drawing(kind: Kind) -> (Stack, Layout, BenchDrawing) {

@@ -58,6 +58,8 @@ pub enum Screen {
     Log,
     /// Parts and made-up rigs.
     Box,
+    /// Lakes, rivers and sea areas with their rules.
+    Waters,
     /// None of them: a message.
     None,
 }
@@ -93,13 +95,14 @@ impl Frame {
     }
 
     /// The screens that can be opened, with their addresses.
-    pub fn doors(&self) -> [(Screen, &'static str, &'static str); 5] {
+    pub fn doors(&self) -> [(Screen, &'static str, &'static str); 6] {
         [
             (Screen::Today, "/today", "Today"),
             (Screen::Bench, "/bench", "Bench"),
             (Screen::Tank, "/tank", "Tank"),
             (Screen::Log, "/log", "Log"),
             (Screen::Box, "/box", "Box"),
+            (Screen::Waters, "/waters", "Waters"),
         ]
     }
 

@@ -2,11 +2,14 @@
 
 mod bench;
 mod boxes;
+mod column;
 mod frame;
+mod judging;
 mod log;
 mod message;
 mod tank;
 mod today;
+mod waters;
 
 pub use bench::{
     Bay, Bench, BenchNew, BenchNotice, CheckRow, Compare, CompareRow, Dimension, InHand, Measure,
@@ -16,8 +19,14 @@ pub use boxes::{
     BoxHead, BoxScreen, BreakOff, ImportRow, ImportScreen, MadeRow, PartForm, PartRow, ReturnRow,
     SheetScreen, ShoppingRow, ShoppingScreen,
 };
+pub use column::{ClaimRow, Column, Slide};
 pub use frame::{Choice, Field, Frame, Here, Screen, Theme};
+pub use judging::{Judging, SchoolRow, WeightRow};
 pub use log::{Entry, EntryForm, Log, Notice, Running};
 pub use message::Message;
 pub use tank::{Fact, Kind, Slider, Tank, TankForm};
-pub use today::{Conditions, Today, TodayRow};
+pub use today::{
+    CallCard, Calls, Changes, Conditions, DaySide, FinishLook, LoreRow, PickCard, PickFigure,
+    SecchiHelper, Swap, TermRow, Today, TodayRow,
+};
+pub use waters::{RuleForm, RuleRow, Water, WaterForm, WaterRow, Waters};

@@ -1,9 +1,9 @@
 use super::{Choice, Field, Frame};
-use crate::draw::{SpeedBar, SpeedRule, WaterColumn};
+use crate::draw::{BenchDrawing, SpeedBar, SpeedRule, WaterColumn};
 use crate::units::Figure;
 use askama::Template;
 
-/// The conditions of the outing and what they make of each rig.
+/// The conditions of the outing, the call sheet they make, and the rest of the box.
 #[derive(Debug, Template)]
 #[template(path = "today.html")]
 pub struct Today {
@@ -13,20 +13,150 @@ pub struct Today {
     pub outings: Vec<Choice>,
     /// The conditions.
     pub conditions: Conditions,
-    /// "9 of 14 work at 1.2 mph".
-    pub headline: String,
-    /// The shared rule of speeds.
-    pub rule: SpeedRule,
-    /// The rigs, best first.
-    pub rows: Vec<TodayRow>,
-    /// The water of the day.
-    pub column: WaterColumn,
-    /// Cautions that apply.
-    pub cautions: Vec<String>,
+    /// The call sheet.
+    pub calls: Calls,
+    /// What to know of the day beside the calls.
+    pub side: DaySide,
     /// An outing that was thrown away just now.
     pub undo: Option<i64>,
     /// Number of the open outing.
     pub outing: i64,
+}
+
+/// The call sheet and the rigs that are not on it.
+#[derive(Debug)]
+pub struct Calls {
+    /// "9 of 14 work at 1.2 mph".
+    pub headline: String,
+    /// The shared rule of speeds.
+    pub rule: SpeedRule,
+    /// First call, contrast, probe.
+    pub picks: Vec<PickCard>,
+    /// The other rigs of the box, best first.
+    pub rows: Vec<TodayRow>,
+    /// Names of pinned rigs that cannot go out.
+    pub pinned_out: Vec<String>,
+}
+
+/// What to know of the day.
+#[derive(Debug)]
+pub struct DaySide {
+    /// The water of the day.
+    pub column: WaterColumn,
+    /// Where to look closer.
+    pub column_at: String,
+    /// Temperatures the fish likes and its habit, each with its source.
+    pub fish: Vec<(String, String)>,
+    /// Rules of the date: what each says, and where it was read.
+    pub rules: Vec<(String, String)>,
+    /// Where the water's rules are kept.
+    pub water_at: String,
+    /// Cautions that apply.
+    pub cautions: Vec<String>,
+}
+
+/// One place on the sheet.
+#[derive(Debug)]
+pub struct PickCard {
+    /// "First call".
+    pub role: String,
+    /// Its key.
+    pub key: &'static str,
+    /// Number of the rig.
+    pub rig: i64,
+    /// Its name.
+    pub name: String,
+    /// What is to be changed on it first, with the numbers of the parts.
+    pub swap: Option<Swap>,
+    /// The rig, drawn.
+    pub drawing: BenchDrawing,
+    /// What it is made of.
+    pub parts: String,
+    /// Speed, depth, line out, lead, bait: label, value, note.
+    pub figures: Vec<PickFigure>,
+    /// How its finish looks there.
+    pub look: FinishLook,
+    /// Why, in one line.
+    pub why: String,
+    /// Each term.
+    pub terms: Vec<TermRow>,
+    /// What anglers say of the finish, beside the model.
+    pub lore: Vec<LoreRow>,
+    /// Whether it is pinned.
+    pub pinned: bool,
+    /// Where it is looked at closely, when it needs no part changed first.
+    pub tank: Option<String>,
+    /// Number of the set-up to start with it, likewise.
+    pub start: Option<i64>,
+}
+
+/// What is swapped on a rig.
+#[derive(Debug, Clone)]
+pub struct Swap {
+    /// "Swap the blade for Indiana 4, hammered copper".
+    pub sentence: String,
+    /// The blade's number in the box.
+    pub blade: i64,
+}
+
+/// A figure of a call.
+#[derive(Debug, Clone)]
+pub struct PickFigure {
+    /// What it is.
+    pub label: &'static str,
+    /// The figure with its unit.
+    pub value: String,
+    /// What goes with it.
+    pub note: String,
+}
+
+/// How a finish looks at its depth.
+#[derive(Debug, Clone)]
+pub struct FinishLook {
+    /// Its two letters.
+    pub code: &'static str,
+    /// Its name.
+    pub name: String,
+    /// Blade and water as a diver sees them.
+    pub diver: (String, String),
+    /// The same as the fish divides it.
+    pub fish: (String, String),
+    /// From how far it is seen, and what that is of the best.
+    pub seen: String,
+    /// Whose eye looks.
+    pub eye: String,
+}
+
+/// A term of a call.
+#[derive(Debug, Clone)]
+pub struct TermRow {
+    /// Its name.
+    pub name: &'static str,
+    /// What it was counted from.
+    pub sentence: String,
+    /// What kind of figure it is.
+    pub kind: &'static str,
+    /// Points, weight, and their product, signed.
+    pub points: String,
+    /// What it counts.
+    pub weight: String,
+    /// Points times weight.
+    pub weighted: String,
+    /// Whether it speaks for it, against it, or not at all: `for`, `against`, `none`.
+    pub class: &'static str,
+}
+
+/// A saying beside what the model makes of it.
+#[derive(Debug, Clone)]
+pub struct LoreRow {
+    /// What anglers say.
+    pub lore: String,
+    /// What the model says.
+    pub physics: String,
+    /// The verdict in a word.
+    pub verdict: &'static str,
+    /// Its key, for the mark beside it.
+    pub key: &'static str,
 }
 
 /// The form of the conditions.
@@ -40,10 +170,14 @@ pub struct Conditions {
     pub speed: Field,
     /// Water temperature.
     pub temperature: Field,
-    /// Depth at which a white disc is lost.
+    /// Depth at which a white disk is lost.
     pub clarity: Field,
+    /// What colours the water.
+    pub stain: Vec<Choice>,
     /// The skies.
     pub sky: Vec<Choice>,
+    /// The surface.
+    pub wind: Vec<Choice>,
     /// The fish.
     pub fish: Vec<Choice>,
     /// Upper end of the fish.
@@ -52,15 +186,38 @@ pub struct Conditions {
     pub fish_to: Field,
     /// Depth of the water.
     pub bottom: Field,
+    /// Depth of the thermocline, may stay empty.
+    pub thermocline: Field,
     /// The moods.
     pub mood: Vec<Choice>,
+    /// What they feed on.
+    pub forage: Vec<Choice>,
+    /// Whether weeds or panfish take the bait.
+    pub nibblers: Vec<Choice>,
+    /// What everybody drags.
+    pub crowd: Vec<Choice>,
     /// Depth wanted.
     pub wanted_depth: Field,
+    /// The depth that the school followed would choose, in words.
+    pub height: String,
+    /// The Secchi helper.
+    pub helper: SecchiHelper,
+}
+
+/// The clarity of an angler who has no disk.
+#[derive(Debug)]
+pub struct SecchiHelper {
+    /// How deep a white blade is lost.
+    pub lost: Field,
+    /// White blades to choose from.
+    pub blade: Vec<Choice>,
+    /// What came of it.
+    pub answer: Option<String>,
 }
 
 impl Conditions {
     /// The fields to type in, in the order of the form.
-    pub fn fields(&self) -> [&Field; 8] {
+    pub fn fields(&self) -> [&Field; 9] {
         [
             &self.started,
             &self.speed,
@@ -69,19 +226,30 @@ impl Conditions {
             &self.bottom,
             &self.fish_from,
             &self.fish_to,
+            &self.thermocline,
             &self.wanted_depth,
         ]
     }
 
     /// The parts of the page beside the calls that change with the conditions.
     fn live(&self) -> String {
-        format!("#column,#where,{}", Field::problem_places(&self.fields()))
+        format!(
+            "#day-side,#where,#height-hint,{}",
+            Field::problem_places(&self.fields())
+        )
+    }
+
+    /// Whether a field of the second row is wrong, so that it must be seen.
+    fn more_is_open(&self) -> bool {
+        self.thermocline.problem.is_some() || self.started.problem.is_some()
     }
 }
 
-/// One rig on the sheet.
+/// One rig that is not on the sheet.
 #[derive(Debug)]
 pub struct TodayRow {
+    /// Number of the rig.
+    pub rig: i64,
     /// Its name.
     pub name: String,
     /// Where it is looked at closely.
@@ -98,8 +266,46 @@ pub struct TodayRow {
     pub state: &'static str,
     /// Why it stands here.
     pub reason: String,
+    /// Why it is not on the sheet.
+    pub why_not: Vec<String>,
+    /// Whether it was struck off.
+    pub vetoed: bool,
+    /// Whether it is pinned.
+    pub pinned: bool,
     /// Its usable speeds.
     pub bar: SpeedBar,
     /// What to let out.
     pub out: Option<Figure>,
+}
+
+/// What would change the first call; a part of Today that is loaded after it.
+#[derive(Debug, Template)]
+#[template(path = "changes.html")]
+pub struct Changes {
+    /// The frame.
+    pub frame: Frame,
+    /// The first call.
+    pub first: String,
+    /// Each: the condition moved, what is called then.
+    pub changes: Vec<(String, String)>,
+    /// Conditions that were moved without changing it.
+    pub tried: String,
+}
+
+/// The call sheet to print: half a page.
+#[derive(Debug, Template)]
+#[template(path = "call_card.html")]
+pub struct CallCard {
+    /// The frame.
+    pub frame: Frame,
+    /// Water, day and hour.
+    pub head: String,
+    /// The conditions in one line.
+    pub conditions: String,
+    /// First call, contrast, probe.
+    pub picks: Vec<PickCard>,
+    /// Rules of the date.
+    pub rules: Vec<(String, String)>,
+    /// Cautions.
+    pub cautions: Vec<String>,
 }

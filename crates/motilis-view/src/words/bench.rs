@@ -686,8 +686,8 @@ pub fn title_block(stack: &Stack) -> Vec<(&'static str, String)> {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use motilis_core::advice::Fish;
     use motilis_core::bench::{checks, starting, steps};
+    use motilis_core::fish::Fish;
     use motilis_core::rig::Kind;
     use rstest::rstest;
 

@@ -1,10 +1,12 @@
 //! Drawings and words, rendered without a server.
 
 use askama::Template;
-use motilis_core::advice::{Day, Fish, Mood, Sky, call};
+use motilis_core::advice::{Candidate, Day, Judge, Mood, Sky, Ways, Wind};
 use motilis_core::bench::Layout;
 use motilis_core::blade::Family;
 use motilis_core::book::{Board, SetupId};
+use motilis_core::fish::{Fish, Forage};
+use motilis_core::light::{self, Stain};
 use motilis_core::line::{Line, LineSetup, Run, Start, Surroundings};
 use motilis_core::rig::{
     Bait, BeadStyle, ClevisStyle, Colour, Finish, HookStyle, Kind, Mount, Part, Piece, Rig, Stack,
@@ -155,7 +157,15 @@ fn the_column_speaks_the_boats_units(
     #[case] rig: &str,
     #[case] fish: &str,
 ) {
+    let shade = [0.2, 0.3, 0.1];
+    let finishes = [(Finish::plain(Colour::Copper), vec![[0.8, 0.4, 0.2]; 2])];
     let column = WaterColumn::new(&ColumnSource {
+        width: 400.0,
+        water: &[shade; 4],
+        rungs: &[5.0 * FOOT, 15.0 * FOOT],
+        finishes: &finishes,
+        thermocline: Some(24.0 * FOOT),
+        wanted_word: "rig at",
         bottom: 27.0 * FOOT,
         clarity: 7.0 * FOOT,
         fish: (20.0 * FOOT, 25.0 * FOOT),
@@ -167,6 +177,10 @@ fn the_column_speaks_the_boats_units(
     .render()
     .unwrap();
     assert!(column.contains(rig) && column.contains(fish), "{column}");
+    // Four washes and two blades in the colours that were computed.
+    assert_eq!(column.matches("fill=\"#334d1a\"").count(), 4);
+    assert_eq!(column.matches("fill=\"#cc6633\"").count(), 2);
+    assert!(column.contains("thermocline") && column.contains(">CU<"));
 }
 
 #[test]
@@ -193,7 +207,7 @@ fn drawings_hold_no_style_and_no_number_that_is_none() {
 
 #[rstest]
 #[case(0.3, "Blade hangs at this speed. Needs 1.0 mph or more.")]
-#[case(1.2, "140 turns a minute; practice runs it at 1.0–1.5 mph.")]
+#[case(1.2, "140 turns a minute; at its best speed today, 1.2 mph.")]
 #[case(
     3.0,
     "Blows out at this speed. Hold 1.9 mph or less, or take narrower blades."
@@ -204,16 +218,31 @@ fn a_reason_is_one_plain_sentence(#[case] mph: f64, #[case] sentence: &str) {
         temperature: Celsius(14.4),
         salt: false,
         clarity: 7.0 * FOOT,
+        stain: Stain::Tea,
         sky: Sky::Cloud,
+        overhead: light::Sky {
+            sun_alt: 30.0,
+            moon_alt: -20.0,
+            moon_phase: 90.0,
+            cloud: Sky::Cloud.cloud(),
+            wind: Wind::Ripple.speed(),
+        },
         fish: Fish::Walleye,
+        fish_depth: (20.0 * FOOT, 25.0 * FOOT),
         mood: Mood::Neutral,
+        forage: Forage::YellowPerch,
+        nibblers: false,
+        crowd: None,
         bottom: 27.0 * FOOT,
         wanted_depth: 22.0 * FOOT,
     };
     let (rig, setup) = (harness(), bouncer());
-    let call = call(&day, &rig, &setup).unwrap();
+    let ways = Ways::usual(day.fish);
+    let judge = Judge::new(&day, &ways).unwrap();
+    let candidate = Candidate::made_up(rig.clone(), setup.clone());
+    let call = &judge.all(&[candidate]).unwrap()[0];
     assert_eq!(
-        words::reason(&call, &rig, day.speed, System::Imperial),
+        words::advice::reason(call, &rig, System::Imperial),
         sentence
     );
     assert_eq!(

@@ -111,7 +111,7 @@ fn on_line(
 ) -> Result<OnLine, Error> {
     let owned = rigs::get(connection, line.rig)?;
     let setup: LineSetup = line.in_use(&setups::get(connection, line.setup)?);
-    let surroundings = context.outing.day(context.water.salt).surroundings()?;
+    let surroundings = context.outing.day(&context.water)?.surroundings()?;
     let run = Line::new(&owned.rig, &setup, surroundings)?.run(context.outing.speed, line.out);
     // A line too short for the water skims its surface; one too long lies on the bottom.
     let depth = run.map_or(0.0, |run| {

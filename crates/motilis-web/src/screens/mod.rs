@@ -2,11 +2,14 @@
 
 pub(crate) mod bench;
 pub(crate) mod boxes;
+pub(crate) mod column;
+pub(crate) mod judging;
 pub(crate) mod log;
 pub(crate) mod outings;
 pub(crate) mod settings;
 pub(crate) mod tank;
 pub(crate) mod today;
+pub(crate) mod waters;
 
 use crate::Error;
 use actix_web::http::header;
@@ -15,7 +18,9 @@ use askama::Template;
 use jiff::tz::TimeZone;
 use jiff::{Timestamp, ZonedDateTime};
 use motilis_core::book::{Outing, OutingId, WaterBody, WaterId};
-use motilis_store::{Connection, outings as outing_table, settings as setting_table, waters};
+use motilis_store::{
+    Connection, outings as outing_table, settings as setting_table, waters as water_table,
+};
 use motilis_view::screens::{Choice, Frame, Here, Screen, Theme};
 use motilis_view::units::{Quantity, System, show};
 use std::collections::HashMap;
@@ -64,8 +69,8 @@ impl Context {
             })?;
         Ok(Self {
             id,
-            water: waters::get(connection, outing.water)?,
-            waters: waters::all(connection)?,
+            water: water_table::get(connection, outing.water)?,
+            waters: water_table::all(connection)?,
             system: system(connection)?,
             outing,
             outings,

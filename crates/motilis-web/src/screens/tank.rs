@@ -44,7 +44,7 @@ impl Stock {
         Ok(self
             .context
             .outing
-            .day(self.context.water.salt)
+            .day(&self.context.water)?
             .surroundings()?)
     }
 }

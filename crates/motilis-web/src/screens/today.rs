@@ -1,19 +1,28 @@
-//! Today: the conditions of the outing, and what they make of each rig.
+//! Today: the conditions of the outing, and the call sheet they make of the box.
 
+mod acts;
+mod desk;
 mod form;
+mod pick;
+mod print;
+mod secchi;
 mod sheet;
 
 use super::{Context, page, see, theme_of};
 use crate::{App, Error};
 use actix_web::web::{Data, Form, Query};
 use actix_web::{HttpRequest, HttpResponse};
+pub(crate) use acts::{mark, take};
+pub(super) use desk::Desk;
 use form::RawConditions;
 pub(super) use form::stepped;
 use motilis_core::book::{OwnedRig, RigId};
 use motilis_core::line::LineSetup;
 use motilis_store::{Connection, outings, rigs, setups, waters};
+pub(crate) use print::{card, changes};
+pub(crate) use secchi::secchi;
 use serde::Deserialize;
-pub(super) use sheet::verdict;
+pub(super) use sheet::{column, finishes_of_the_box, ladder_of, verdict};
 
 /// `GET /`
 pub(crate) async fn door() -> HttpResponse {
@@ -22,8 +31,13 @@ pub(crate) async fn door() -> HttpResponse {
 
 /// What the page is asked to show beside the sheet.
 #[derive(Default, Deserialize)]
+#[serde(default)]
 pub(crate) struct Ask {
+    #[serde(deserialize_with = "crate::forms::lenient")]
     deleted: Option<i64>,
+    /// Depth at which a disk would be lost, m, as the helper found it.
+    #[serde(deserialize_with = "crate::forms::lenient")]
+    disk: Option<f64>,
 }
 
 /// A rig of the box with its usual set-up.
@@ -46,17 +60,18 @@ pub(crate) async fn show(
     request: HttpRequest,
     ask: Query<Ask>,
 ) -> Result<HttpResponse, Error> {
-    let (context, boxed) = app
-        .read(|connection| Ok((Context::load(connection)?, box_of_rigs(connection)?)))
+    let theme = theme_of(&request);
+    let ask = ask.into_inner();
+    let sheet = app
+        .read(move |connection| {
+            let desk = Desk::load(connection)?;
+            let mut conditions = form::shown(&desk.context, &desk.ways.schools);
+            conditions.helper.answer = ask
+                .disk
+                .map(|disk| secchi::answer(disk, desk.context.system));
+            sheet::today(&desk, theme, conditions, ask.deleted)
+        })
         .await?;
-    let conditions = form::shown(&context);
-    let sheet = sheet::today(
-        &context,
-        theme_of(&request),
-        conditions,
-        &boxed,
-        ask.deleted,
-    )?;
     page(HttpResponse::Ok(), &sheet)
 }
 
@@ -67,6 +82,7 @@ pub(crate) async fn set(
     raw: Form<RawConditions>,
 ) -> Result<HttpResponse, Error> {
     let raw = raw.into_inner();
+    let theme = theme_of(&request);
     let refused = app
         .write(move |connection| {
             let context = Context::load(connection)?;
@@ -76,13 +92,20 @@ pub(crate) async fn set(
                     outings::update(connection, context.id, &outing)?;
                     Ok(None)
                 }
-                Err(conditions) => Ok(Some((context, conditions, box_of_rigs(connection)?))),
+                Err(mut conditions) => {
+                    let desk = Desk::load(connection)?;
+                    conditions.height = form::height(
+                        &desk.context.outing,
+                        &desk.ways.schools,
+                        desk.context.system,
+                    );
+                    Ok(Some(sheet::today(&desk, theme, conditions, None)?))
+                }
             }
         })
         .await?;
-    let Some((context, conditions, boxed)) = refused else {
-        return Ok(see("/today"));
-    };
-    let sheet = sheet::today(&context, theme_of(&request), conditions, &boxed, None)?;
-    page(HttpResponse::UnprocessableEntity(), &sheet)
+    match refused {
+        None => Ok(see("/today")),
+        Some(sheet) => page(HttpResponse::UnprocessableEntity(), &sheet),
+    }
 }

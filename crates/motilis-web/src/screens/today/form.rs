@@ -2,8 +2,12 @@
 
 use crate::forms::{Typed, instant, problem, text};
 use crate::screens::{Context, zone};
-use motilis_core::advice::{Fish, Mood, Sky};
-use motilis_core::book::{Outing, WaterId, limits};
+use jiff::Timestamp;
+use motilis_core::advice::{Mood, Schools, Sky, Wind};
+use motilis_core::book::{Outing, WaterBody, WaterId, limits};
+use motilis_core::fish::{Fish, Forage};
+use motilis_core::light::Stain;
+use motilis_core::rig::Kind;
 use motilis_core::units::{Celsius, KILOMETRE_PER_HOUR, MILE_PER_HOUR, Metres, MetresPerSecond};
 use motilis_view::screens::{Choice, Conditions, Field};
 use motilis_view::units::{Problem, Quantity, System, show};
@@ -18,12 +22,18 @@ pub(crate) struct RawConditions {
     speed: String,
     temperature: String,
     clarity: String,
+    stain: String,
     sky: String,
+    wind: String,
     fish: String,
     fish_from: String,
     fish_to: String,
     bottom: String,
+    thermocline: String,
     mood: String,
+    forage: String,
+    nibblers: String,
+    crowd: String,
     wanted_depth: String,
     /// `-1` or `1` when a stepper of the speed was pressed.
     step: String,
@@ -37,6 +47,7 @@ struct Figures {
     bottom: Typed,
     fish_from: Typed,
     fish_to: Typed,
+    thermocline: Typed,
     wanted_depth: Typed,
 }
 
@@ -80,6 +91,12 @@ impl Figures {
                 limits::FISH_DEPTH,
                 &raw.fish_to,
             ),
+            thermocline: Typed::new(
+                ("thermocline", "Thermocline"),
+                (Depth, system),
+                limits::DEPTH,
+                &raw.thermocline,
+            ),
             wanted_depth: Typed::new(
                 ("wanted_depth", "Rig at"),
                 (Depth, system),
@@ -89,7 +106,7 @@ impl Figures {
         }
     }
 
-    fn all(&mut self) -> [&mut Typed; 7] {
+    fn all(&mut self) -> [&mut Typed; 8] {
         [
             &mut self.speed,
             &mut self.temperature,
@@ -97,24 +114,39 @@ impl Figures {
             &mut self.bottom,
             &mut self.fish_from,
             &mut self.fish_to,
+            &mut self.thermocline,
             &mut self.wanted_depth,
         ]
     }
 
-    fn into_conditions(self, started: Field, lists: Lists) -> Conditions {
+    fn into_conditions(
+        self,
+        started: Field,
+        lists: Lists,
+        height: String,
+        system: System,
+    ) -> Conditions {
         Conditions {
             water: lists.water,
             started,
             speed: self.speed.field,
             temperature: self.temperature.field,
             clarity: self.clarity.field,
+            stain: lists.stain,
             sky: lists.sky,
+            wind: lists.wind,
             fish: lists.fish,
             fish_from: self.fish_from.field,
             fish_to: self.fish_to.field,
             bottom: self.bottom.field,
+            thermocline: self.thermocline.field,
             mood: lists.mood,
+            forage: lists.forage,
+            nibblers: lists.nibblers,
+            crowd: lists.crowd,
             wanted_depth: self.wanted_depth.field,
+            height,
+            helper: super::secchi::helper(system),
         }
     }
 }
@@ -122,13 +154,26 @@ impl Figures {
 /// The lists of the form, with what is chosen.
 struct Lists {
     water: Vec<Choice>,
+    stain: Vec<Choice>,
     sky: Vec<Choice>,
+    wind: Vec<Choice>,
     fish: Vec<Choice>,
     mood: Vec<Choice>,
+    forage: Vec<Choice>,
+    nibblers: Vec<Choice>,
+    crowd: Vec<Choice>,
+}
+
+/// Choices out of an enumeration's keys and names.
+macro_rules! list {
+    ($all:expr, $chosen:expr) => {
+        Choice::list($all.map(|one| (one.key(), one.name())), $chosen)
+    };
 }
 
 impl Lists {
     fn new(context: &Context, outing: &Outing) -> Self {
+        let body = body_of(context, outing.water);
         let water = context.waters.iter().map(|(id, water)| Choice {
             value: id.0.to_string(),
             label: water.name.clone(),
@@ -136,24 +181,48 @@ impl Lists {
         });
         Self {
             water: water.collect(),
-            sky: Choice::list(
-                Sky::ALL.iter().map(|sky| (sky.key(), sky.name())),
-                outing.sky.key(),
+            stain: list!(Stain::ALL.iter(), outing.stain.key()),
+            sky: list!(Sky::ALL.iter(), outing.sky.key()),
+            wind: list!(Wind::ALL.iter(), outing.wind.key()),
+            fish: list!(in_order(Fish::ALL, &body.fish), outing.fish.key()),
+            mood: list!(Mood::ALL.iter(), outing.mood.key()),
+            forage: list!(in_order(Forage::ALL, &body.forage), outing.forage.key()),
+            nibblers: Choice::list(
+                [("no", "none that matter"), ("yes", "taking bait")],
+                if outing.nibblers { "yes" } else { "no" },
             ),
-            fish: Choice::list(
-                Fish::ALL.iter().map(|fish| (fish.key(), fish.name())),
-                outing.fish.key(),
-            ),
-            mood: Choice::list(
-                Mood::ALL.iter().map(|mood| (mood.key(), mood.name())),
-                outing.mood.key(),
-            ),
+            crowd: {
+                let chosen = outing.crowd.map_or("", Kind::key);
+                let kinds = Kind::ALL.iter().map(|kind| (kind.key(), kind.name()));
+                Choice::list(std::iter::once(("", "this and that")).chain(kinds), chosen)
+            },
         }
     }
 }
 
+/// Everything, those of the water first.
+fn in_order<T: Copy + PartialEq>(all: &[T], first: &[T]) -> impl Iterator<Item = T> {
+    let others = all.iter().filter(|one| !first.contains(one));
+    first
+        .iter()
+        .chain(others)
+        .copied()
+        .collect::<Vec<_>>()
+        .into_iter()
+}
+
+/// The depth that the school of height would choose, in words.
+pub(super) fn height(outing: &Outing, schools: &Schools, system: System) -> String {
+    let wanted = schools.height.depth(outing.fish_depth, outing.bottom);
+    format!(
+        "By your school the rig runs {}: at {}.",
+        schools.height.name(),
+        show(Quantity::Depth, wanted.0, system)
+    )
+}
+
 /// The form filled in with the conditions as they are.
-pub(super) fn shown(context: &Context) -> Conditions {
+pub(super) fn shown(context: &Context, schools: &Schools) -> Conditions {
     let outing = &context.outing;
     let mut figures = Figures::new(&RawConditions::default(), context.system);
     figures.speed.fill(outing.speed.0);
@@ -163,6 +232,9 @@ pub(super) fn shown(context: &Context) -> Conditions {
     figures.fish_from.fill(outing.fish_depth.0.0);
     figures.fish_to.fill(outing.fish_depth.1.0);
     figures.wanted_depth.fill(outing.wanted_depth.0);
+    if let Some(depth) = outing.thermocline {
+        figures.thermocline.fill(depth.0);
+    }
     let started = context
         .local(outing.started)
         .strftime("%Y-%m-%d %H:%M")
@@ -170,7 +242,48 @@ pub(super) fn shown(context: &Context) -> Conditions {
     figures.into_conditions(
         text("started", "Date and hour", &started),
         Lists::new(context, outing),
+        height(outing, schools, context.system),
+        context.system,
     )
+}
+
+fn body_of(context: &Context, water: WaterId) -> &WaterBody {
+    context
+        .waters
+        .iter()
+        .find(|(id, _)| *id == water)
+        .map_or(&context.water, |(_, body)| body)
+}
+
+/// The conditions to begin with on another water: its usual clarity and life, and what the last outing there
+/// had.
+fn on_another_water(context: &Context, water: WaterId) -> Outing {
+    let body = body_of(context, water);
+    let now = &context.outing;
+    let last = context
+        .outings
+        .iter()
+        .find(|(_, outing)| outing.water == water);
+    let before = last.map_or(now, |(_, outing)| outing);
+    let fish = |fish: Fish| body.fish.is_empty() || body.fish.contains(&fish);
+    let wanted = if fish(before.fish) {
+        before.fish
+    } else {
+        body.fish[0]
+    };
+    Outing {
+        water,
+        started: now.started,
+        clarity: body.clarity,
+        stain: body.stain,
+        fish: wanted,
+        forage: body
+            .forage
+            .first()
+            .copied()
+            .unwrap_or(wanted.usual_forage()),
+        ..before.clone()
+    }
 }
 
 /// The conditions that a form asks for.
@@ -179,39 +292,19 @@ pub(super) fn shown(context: &Context) -> Conditions {
 /// The form as it was typed, with a sentence beside each field that cannot be.
 pub(super) fn read(raw: &RawConditions, context: &Context) -> Result<Outing, Box<Conditions>> {
     let now = &context.outing;
+    let asked = raw.water.parse().map_or(now.water, WaterId);
+    let known = context.waters.iter().any(|(id, _)| *id == asked);
+    if known && asked != now.water {
+        return Ok(on_another_water(context, asked));
+    }
+    let body = body_of(context, now.water);
     let mut figures = Figures::new(raw, context.system);
-    let water = raw.water.parse().map_or(now.water, WaterId);
-    let water = if context.waters.iter().any(|(id, _)| *id == water) {
-        water
-    } else {
-        now.water
-    };
-    let body = context
-        .waters
-        .iter()
-        .find(|(id, _)| *id == water)
-        .map_or(&context.water, |(_, body)| body);
     let mut started = text("started", "Date and hour", &raw.started);
     let at = instant(&raw.started, &zone(body)).unwrap_or_else(|problem| {
         started.problem = Some(problem);
         now.started
     });
-    let outing = Outing {
-        water,
-        started: at,
-        speed: stepped(figures.speed.or(now.speed.0), &raw.step, context.system),
-        temperature: Celsius(figures.temperature.or(now.temperature.0)),
-        clarity: Metres(figures.clarity.or(now.clarity.0)),
-        sky: Sky::from_key(&raw.sky).unwrap_or(now.sky),
-        fish: Fish::from_key(&raw.fish).unwrap_or(now.fish),
-        fish_depth: (
-            Metres(figures.fish_from.or(now.fish_depth.0.0)),
-            Metres(figures.fish_to.or(now.fish_depth.1.0)),
-        ),
-        bottom: Metres(figures.bottom.or(now.bottom.0)),
-        mood: Mood::from_key(&raw.mood).unwrap_or(now.mood),
-        wanted_depth: Metres(figures.wanted_depth.or(now.wanted_depth.0)),
-    };
+    let outing = typed(raw, now, at, &mut figures, context.system);
     let sound = started.problem.is_none()
         && figures
             .all()
@@ -219,27 +312,93 @@ pub(super) fn read(raw: &RawConditions, context: &Context) -> Result<Outing, Box
             .all(|typed| typed.field.problem.is_none());
     if sound {
         // Each figure is sound alone; now whether they agree.
-        let Err(error) = outing.check() else {
-            return Ok(outing);
-        };
-        for typed in figures.all() {
-            if typed.field.name == error.quantity() {
-                typed.field.problem = Some(whole(&error, &outing, context.system));
+        if outing.temperature < body.freezes_at() {
+            figures.temperature.field.problem =
+                Some(frozen(body, outing.temperature, context.system));
+        } else if let Err(error) = outing.check() {
+            for typed in figures.all() {
+                if typed.field.name == error.quantity() {
+                    typed.field.problem = Some(whole(&error, &outing, context.system));
+                }
             }
+        } else {
+            return Ok(outing);
         }
     }
-    Err(Box::new(
-        figures.into_conditions(started, Lists::new(context, &outing)),
+    Err(Box::new(figures.into_conditions(
+        started,
+        Lists::new(context, &outing),
+        String::new(),
+        context.system,
+    )))
+}
+
+/// The conditions as typed, those that cannot be read as they were.
+fn typed(
+    raw: &RawConditions,
+    now: &Outing,
+    started: Timestamp,
+    figures: &mut Figures,
+    system: System,
+) -> Outing {
+    let fish = Fish::from_key(&raw.fish).unwrap_or(now.fish);
+    Outing {
+        water: now.water,
+        started,
+        speed: stepped(figures.speed.or(now.speed.0), &raw.step, system),
+        temperature: Celsius(figures.temperature.or(now.temperature.0)),
+        clarity: Metres(figures.clarity.or(now.clarity.0)),
+        stain: Stain::from_key(&raw.stain).unwrap_or(now.stain),
+        sky: Sky::from_key(&raw.sky).unwrap_or(now.sky),
+        wind: Wind::from_key(&raw.wind).unwrap_or(now.wind),
+        fish,
+        fish_depth: (
+            Metres(figures.fish_from.or(now.fish_depth.0.0)),
+            Metres(figures.fish_to.or(now.fish_depth.1.0)),
+        ),
+        bottom: Metres(figures.bottom.or(now.bottom.0)),
+        thermocline: figures.thermocline.optional().map(Metres),
+        mood: Mood::from_key(&raw.mood).unwrap_or(now.mood),
+        forage: Forage::from_key(&raw.forage).unwrap_or(now.forage),
+        nibblers: match raw.nibblers.as_str() {
+            "yes" => true,
+            "no" => false,
+            _ => now.nibblers,
+        },
+        crowd: Kind::from_key(&raw.crowd),
+        wanted_depth: Metres(figures.wanted_depth.or(now.wanted_depth.0)),
+    }
+}
+
+/// The sentence about water that would be ice.
+fn frozen(body: &WaterBody, typed: Celsius, system: System) -> Problem {
+    let shown = |celsius: f64| show(Quantity::Temperature, celsius, system);
+    let kind = if body.salt { "Sea" } else { "Fresh" };
+    Problem(format!(
+        "{kind} water of {} is ice; give {} or more.",
+        shown(typed.0),
+        shown(body.freezes_at().0)
     ))
 }
 
-/// The sentence about figures that do not agree, with the depth it is about.
+/// The sentence about figures that do not agree, with the depth or the stain it is about.
 fn whole(error: &motilis_core::Error, outing: &Outing, system: System) -> Problem {
-    let bottom = show(Quantity::Depth, outing.bottom.0, system);
+    let depth = |metres: f64| show(Quantity::Depth, metres, system);
+    if error.quantity() == "clarity" {
+        let range = outing.stain.secchi_range();
+        return Problem(format!(
+            "A disk is lost between {} and {} in {} water, not at {}; correct it, or choose another stain.",
+            depth(range.least).value,
+            depth(range.most),
+            outing.stain.name(),
+            depth(outing.clarity.0)
+        ));
+    }
     let Problem(sentence) = problem(error);
     Problem(format!(
-        "{} (bottom {bottom}).",
-        sentence.trim_end_matches('.')
+        "{} (bottom {}).",
+        sentence.trim_end_matches('.'),
+        depth(outing.bottom.0)
     ))
 }
 

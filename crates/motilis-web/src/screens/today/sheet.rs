@@ -1,88 +1,146 @@
-//! The call sheet: every rig judged, best first.
+//! The page: the call sheet, the rest of the box, and the day beside them.
 
-use super::Boxed;
+use super::desk::Desk;
+use super::pick;
 use crate::Error;
 use crate::screens::Context;
-use motilis_core::advice::{Call, Day, Verdict, before, call};
+use motilis_core::advice::{Call, Mark, Sheet, Verdict, before};
 use motilis_core::blade::State;
+use motilis_core::column::{COMPARED, ladder, seen_at};
+use motilis_core::fish::Fish;
 use motilis_core::line::OutFor;
+use motilis_core::rig::Finish;
+use motilis_core::units::Metres;
 use motilis_view::draw::{ColumnSource, SpeedRule, WaterColumn};
-use motilis_view::screens::{Conditions, Screen, Theme, Today, TodayRow};
+use motilis_view::screens::{Calls, Conditions, DaySide, Screen, Theme, Today, TodayRow};
 use motilis_view::units::{Quantity, System, show};
-use motilis_view::words;
+use motilis_view::words::{self, advice as say, rules as rule_words};
 
 /// The whole page.
 pub(super) fn today(
-    context: &Context,
+    desk: &Desk,
     theme: Theme,
     conditions: impl Into<Box<Conditions>>,
-    boxed: &[Boxed],
     deleted: Option<i64>,
 ) -> Result<Today, Error> {
-    let (outing, system) = (&context.outing, context.system);
-    let day = outing.day(context.water.salt);
-    let mut calls = judged(&day, boxed)?;
-    calls.sort_by(|(a, a_rig), (b, b_rig)| before((a, &a_rig.1.rig.name), (b, &b_rig.1.rig.name)));
-    let rule = SpeedRule::new(day.speed, system);
-    let working = calls
-        .iter()
-        .filter(|(call, _)| call.verdict != Verdict::Cannot)
-        .count();
-    let rows = calls
-        .iter()
-        .map(|(call, rig)| row(call, rig, &rule, &day, system))
-        .collect();
+    let context = &desk.context;
     Ok(Today {
         frame: context.frame(Screen::Today, theme, "/today"),
         outings: context.outing_choices(),
         conditions: *conditions.into(),
-        headline: format!(
-            "{working} of {} rigs work at {}",
-            calls.len(),
-            show(Quantity::Speed, day.speed.0, system)
-        ),
-        rule,
-        rows,
-        column: WaterColumn::new(&ColumnSource {
-            bottom: outing.bottom,
-            clarity: outing.clarity,
-            fish: outing.fish_depth,
-            fish_name: outing.fish.name(),
-            wanted: outing.wanted_depth,
-            temperature: show(Quantity::Temperature, outing.temperature.0, system).to_string(),
-            system,
-        }),
-        cautions: words::cautions_of_day(outing, system),
+        calls: calls(desk)?,
+        side: side(desk)?,
         undo: deleted,
         outing: context.id.0,
     })
 }
 
-fn judged<'a>(day: &Day, boxed: &'a [Boxed]) -> Result<Vec<(Call, &'a Boxed)>, Error> {
-    boxed
+fn calls(desk: &Desk) -> Result<Calls, Error> {
+    let system = desk.context.system;
+    let (judge, ranking, sheet) = desk.sheet()?;
+    let mut settled = Vec::new();
+    for row in ranking.rows.iter().filter(|row| row.index < desk.own) {
+        settled.push((row.index, judge.settle(&desk.candidates, &ranking, row)?));
+    }
+    settled.sort_by(|(a, a_call), (b, b_call)| {
+        let name = |index: &usize| desk.candidates[*index].name.as_str();
+        before((a_call, name(a)), (b_call, name(b)))
+    });
+    let working = settled
         .iter()
-        .map(|rig| Ok((call(day, &rig.1.rig, &rig.2)?, rig)))
-        .collect()
+        .filter(|(_, call)| call.verdict != Verdict::Cannot)
+        .count();
+    let rule = SpeedRule::new(desk.day.speed, system);
+    let listed = |index: usize| sheet.picks.iter().any(|pick| pick.index == index);
+    let pinned_out = settled
+        .iter()
+        .filter(|(index, _)| desk.mark(*index) == Some(Mark::Pin) && !listed(*index))
+        .map(|(index, _)| desk.candidates[*index].name.clone())
+        .collect();
+    let rows = settled
+        .iter()
+        .filter(|(index, _)| !listed(*index))
+        .map(|(index, call)| row(desk, *index, call, &sheet, &rule))
+        .collect();
+    Ok(Calls {
+        headline: format!(
+            "{working} of {} rigs work at {}",
+            settled.len(),
+            show(Quantity::Speed, desk.day.speed.0, system)
+        ),
+        rule,
+        picks: pick::cards(desk, &judge, &ranking, &sheet)?,
+        rows,
+        pinned_out,
+    })
 }
 
-fn row(call: &Call, boxed: &Boxed, rule: &SpeedRule, day: &Day, system: System) -> TodayRow {
-    let (id, owned, setup) = boxed;
-    let rig = &owned.rig;
+fn row(desk: &Desk, index: usize, call: &Call, sheet: &Sheet, rule: &SpeedRule) -> TodayRow {
+    let (candidate, system) = (&desk.candidates[index], desk.context.system);
+    let origin = desk.origins[index];
     TodayRow {
-        name: rig.name.clone(),
-        tank: format!("/tank?rig={}", id.0),
-        parts: words::capital(&words::parts(rig)),
-        weight: words::weight(setup, system),
+        rig: origin.rig.0,
+        name: candidate.name.clone(),
+        tank: format!("/tank?rig={}", origin.rig.0),
+        parts: words::capital(&words::parts(&candidate.rig)),
+        weight: words::weight(&candidate.setup, system),
         verdict: verdict(call.verdict),
         glyph: call.blade.state.key(),
         state: words::state(call.blade.state),
-        reason: words::reason(call, rig, day.speed, system),
-        bar: rule.bar(call.window, day.speed, system),
+        reason: say::reason(call, &candidate.rig, system),
+        why_not: why_not(desk, index, call, sheet),
+        vetoed: desk.mark(index) == Some(Mark::Veto),
+        pinned: desk.mark(index) == Some(Mark::Pin),
+        bar: rule.bar(call.window, desk.day.speed, system),
         out: match (&call.out, call.blade.state) {
             (OutFor::Out(run), State::Turning) => Some(show(Quantity::Depth, run.out.0, system)),
             _ => None,
         },
     }
+}
+
+/// Terms that are named in an answer to "why not this one".
+const NAMED: usize = 4;
+
+/// Where a rig loses against the first call, the largest losses first.
+fn why_not(desk: &Desk, index: usize, call: &Call, sheet: &Sheet) -> Vec<String> {
+    let system = desk.context.system;
+    if call.verdict != Verdict::Works {
+        return vec![format!(
+            "Only rigs that work come on the sheet. {}",
+            say::reason(call, &desk.candidates[index].rig, system)
+        )];
+    }
+    let Some(first) = sheet.picks.first() else {
+        return Vec::new();
+    };
+    if desk.mark(index) == Some(Mark::Veto) {
+        return vec!["You struck it off this outing’s sheet.".to_owned()];
+    }
+    let mut losses: Vec<_> = call
+        .terms
+        .iter()
+        .zip(&first.call.terms)
+        .map(|(mine, firsts)| (mine.weighted() - firsts.weighted(), mine))
+        .filter(|(loss, _)| *loss < -0.005)
+        .collect();
+    losses.sort_by(|a, b| a.0.total_cmp(&b.0));
+    let mut said = vec![format!(
+        "It counts {:.2} where {} counts {:.2}.",
+        call.score, desk.candidates[first.index].name, first.call.score
+    )];
+    said.extend(losses.into_iter().take(NAMED).map(|(loss, term)| {
+        format!(
+            "{} {}: {}.",
+            words::capital(term.term().name()),
+            pick::signed(loss),
+            say::basis(term, system)
+        )
+    }));
+    if call.score > first.call.score - 0.3 && said.len() > 1 {
+        said.push("It is near, but too like what is on the sheet already.".to_owned());
+    }
+    said
 }
 
 /// The class of a verdict.
@@ -92,4 +150,151 @@ pub(in crate::screens) fn verdict(verdict: Verdict) -> &'static str {
         Verdict::Watch => "watch",
         Verdict::Cannot => "cannot",
     }
+}
+
+/// Steps in which the water's colour is drawn.
+const WASHES: usize = 48;
+/// Rungs of the ladder and finishes on it, on Today.
+const RUNGS: usize = 8;
+const LADDER: usize = 6;
+
+fn side(desk: &Desk) -> Result<DaySide, Error> {
+    let (context, system) = (&desk.context, desk.context.system);
+    let outing = &context.outing;
+    let finishes = finishes_of_the_box(desk);
+    let view = desk.day.view_at(outing.wanted_depth);
+    let seen = seen_at(&desk.day, outing.wanted_depth, view, &finishes, COMPARED)?;
+    let best = ladder_of(seen.iter().map(|one| one.finish), LADDER);
+    Ok(DaySide {
+        column: column(desk, &desk.day, outing.wanted_depth, "rig at", 400.0, &best)?,
+        column_at: "/column".to_owned(),
+        fish: fish_facts(context),
+        rules: rules_of(desk),
+        water_at: format!("/waters/{}", outing.water.0),
+        cautions: words::cautions_of_day(outing, system),
+    })
+}
+
+/// The finishes of the box's blades, each once.
+pub(in crate::screens) fn finishes_of_the_box(desk: &Desk) -> Vec<Finish> {
+    let mut finishes: Vec<Finish> = desk
+        .candidates
+        .iter()
+        .map(|candidate| candidate.rig.front_blade().1)
+        .collect();
+    finishes.sort_unstable();
+    finishes.dedup();
+    finishes
+}
+
+/// The first finishes of a list, each colour once: their two letters stand over the ladder.
+pub(in crate::screens) fn ladder_of(
+    finishes: impl Iterator<Item = Finish>,
+    most: usize,
+) -> Vec<Finish> {
+    let mut ladder: Vec<Finish> = Vec::new();
+    for finish in finishes {
+        if ladder.iter().all(|other| other.colour != finish.colour) {
+            ladder.push(finish);
+        }
+    }
+    ladder.truncate(most);
+    ladder
+}
+
+/// The water of a day with finishes down it.
+pub(in crate::screens) fn column(
+    desk: &Desk,
+    day: &motilis_core::advice::Day,
+    at: Metres,
+    word: &str,
+    width: f64,
+    finishes: &[Finish],
+) -> Result<WaterColumn, Error> {
+    let (outing, system) = (&desk.context.outing, desk.context.system);
+    let even = |count: usize| -> Vec<Metres> {
+        let step = outing.bottom.0 / count as f64;
+        (0..count)
+            .map(|place| Metres((place as f64 + 0.5) * step))
+            .collect()
+    };
+    let water: Vec<[f64; 3]> = ladder(day, &even(WASHES), &[])?
+        .into_iter()
+        .map(|(colour, _)| colour)
+        .collect();
+    let rungs = even(RUNGS);
+    let climbed = ladder(day, &rungs, finishes)?;
+    let finishes: Vec<(Finish, Vec<[f64; 3]>)> = finishes
+        .iter()
+        .enumerate()
+        .map(|(place, finish)| (*finish, climbed.iter().map(|rung| rung.1[place]).collect()))
+        .collect();
+    Ok(WaterColumn::new(&ColumnSource {
+        width,
+        bottom: outing.bottom,
+        clarity: outing.clarity,
+        fish: outing.fish_depth,
+        fish_name: outing.fish.name(),
+        wanted: at,
+        wanted_word: word,
+        thermocline: outing.thermocline,
+        temperature: show(Quantity::Temperature, outing.temperature.0, system).to_string(),
+        water: &water,
+        rungs: &rungs,
+        finishes: &finishes,
+        system,
+    }))
+}
+
+fn fish_facts(context: &Context) -> Vec<(String, String)> {
+    let (fish, system) = (context.outing.fish, context.system);
+    let preferred = fish.preferred();
+    let temperature = |celsius: f64| show(Quantity::Temperature, celsius, system);
+    let name = words::capital(fish.name());
+    vec![
+        (
+            format!(
+                "{name} like {}–{}; the water has {}.",
+                temperature(preferred.from.0).value,
+                temperature(preferred.to.0),
+                temperature(context.outing.temperature.0)
+            ),
+            format!("Published: {}, figures from memory.", preferred.source),
+        ),
+        (
+            format!("{name} {}.", habit(fish)),
+            "Common practice, no source.".to_owned(),
+        ),
+    ]
+}
+
+/// The habit of a fish in the plural its name is used in.
+fn habit(fish: Fish) -> String {
+    let said = fish.habit();
+    // "feeds" of the one becomes "feed" of the many.
+    let plural = said
+        .strip_prefix("feeds ")
+        .map(|rest| format!("feed {rest}"))
+        .or_else(|| {
+            said.strip_prefix("takes ")
+                .map(|rest| format!("take {rest}"))
+        })
+        .or_else(|| {
+            said.strip_prefix("chases ")
+                .map(|rest| format!("chase {rest}"))
+        });
+    plural.unwrap_or_else(|| format!("are {said}"))
+}
+
+/// Rules that hold on the outing's date, as far as they are about every fish or the one wanted.
+pub(super) fn rules_of(desk: &Desk) -> Vec<(String, String)> {
+    let (fish, system): (Fish, System) = (desk.context.outing.fish, desk.context.system);
+    desk.rules
+        .iter()
+        .filter(|(_, rule)| rule.holds_on(desk.date) && rule.fish.is_none_or(|one| one == fish))
+        .map(|(_, rule)| {
+            let source = format!("{}, {}", rule_words::span(rule), rule_words::source(rule));
+            (rule_words::says(rule, system), source)
+        })
+        .collect()
 }

@@ -1,0 +1,320 @@
+//! The fish that are trolled for, what they eat, and what practice and the literature say of them.
+//!
+//! Preferred temperatures are published (each names its source; the figures are set down from memory).
+//! Habits over the day, kinds of rig, bait and forage sizes are common practice without a source. Where no
+//! eye of a species is modelled, the nearest one that is stands in for it, and [`Sight`] says so.
+
+mod forage;
+
+pub use forage::Forage;
+
+use crate::keyed::keyed;
+use crate::light::Viewer;
+use crate::rig::{Bait, Kind};
+use crate::units::Celsius;
+
+/// A fish that is wanted, or that takes the bait meant for another.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+pub enum Fish {
+    /// Walleye.
+    Walleye,
+    /// Rainbow trout.
+    RainbowTrout,
+    /// Brown trout.
+    BrownTrout,
+    /// Brook trout.
+    BrookTrout,
+    /// Lake trout.
+    LakeTrout,
+    /// Sockeye that never go to sea.
+    LandlockedSockeye,
+    /// Chinook that never go to sea.
+    LandlockedChinook,
+    /// Chinook.
+    Chinook,
+    /// Coho.
+    Coho,
+    /// Steelhead.
+    Steelhead,
+    /// Smallmouth bass.
+    SmallmouthBass,
+    /// Yellow perch: forage, and a thief of bait.
+    YellowPerch,
+}
+
+keyed!(Fish {
+    Walleye "walleye" "walleye",
+    RainbowTrout "rainbow_trout" "rainbow trout",
+    BrownTrout "brown_trout" "brown trout",
+    BrookTrout "brook_trout" "brook trout",
+    LakeTrout "lake_trout" "lake trout",
+    LandlockedSockeye "landlocked_sockeye" "landlocked sockeye",
+    LandlockedChinook "landlocked_chinook" "landlocked Chinook",
+    Chinook "chinook" "Chinook",
+    Coho "coho" "coho",
+    Steelhead "steelhead" "steelhead",
+    SmallmouthBass "smallmouth_bass" "smallmouth bass",
+    YellowPerch "yellow_perch" "yellow perch",
+});
+
+/// Temperatures a fish seeks, with the source.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Preferred {
+    /// Lower end.
+    pub from: Celsius,
+    /// Upper end.
+    pub to: Celsius,
+    /// Where the figures stand; from memory.
+    pub source: &'static str,
+}
+
+/// Whose eye the light model uses for a fish.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct Sight {
+    /// The eye.
+    pub viewer: Viewer,
+    /// Whether it is the fish's own; otherwise the nearest one modelled.
+    pub own: bool,
+}
+
+impl Fish {
+    /// Temperatures it prefers, as published; the figures are from memory.
+    pub fn preferred(self) -> Preferred {
+        const SALMON: &str = "Brett 1952, J. Fish. Res. Board Can. 9:265";
+        let (from, to, source) = match self {
+            Self::Walleye => (
+                20.0,
+                24.0,
+                "Hokanson 1977, J. Fish. Res. Board Can. 34:1524",
+            ),
+            Self::RainbowTrout => (
+                12.0,
+                18.0,
+                "Raleigh et al. 1984, U.S. Fish Wildl. Serv. FWS/OBS-82/10.60",
+            ),
+            Self::BrownTrout => (
+                12.0,
+                19.0,
+                "Raleigh et al. 1986, U.S. Fish Wildl. Serv. Biol. Rep. 82(10.124)",
+            ),
+            Self::BrookTrout => (
+                11.0,
+                16.0,
+                "Raleigh 1982, U.S. Fish Wildl. Serv. FWS/OBS-82/10.24",
+            ),
+            Self::LakeTrout => (
+                8.0,
+                12.0,
+                "Christie & Regier 1988, Can. J. Fish. Aquat. Sci. 45:301",
+            ),
+            Self::LandlockedSockeye | Self::LandlockedChinook | Self::Coho => (12.0, 14.0, SALMON),
+            Self::Chinook => (
+                8.0,
+                12.0,
+                "Hinke et al. 2005, Mar. Ecol. Prog. Ser. 304:207",
+            ),
+            Self::Steelhead => (
+                10.0,
+                13.0,
+                "Bell 1991, Fisheries Handbook, U.S. Army Corps of Engineers",
+            ),
+            Self::SmallmouthBass => (
+                21.0,
+                27.0,
+                "Edwards et al. 1983, U.S. Fish Wildl. Serv. FWS/OBS-82/10.36",
+            ),
+            Self::YellowPerch => (
+                18.0,
+                24.0,
+                "Hokanson 1977, J. Fish. Res. Board Can. 34:1524",
+            ),
+        };
+        Preferred {
+            from: Celsius(from),
+            to: Celsius(to),
+            source,
+        }
+    }
+
+    /// What practice says of its day (common practice, no source).
+    pub fn habit(self) -> &'static str {
+        match self {
+            Self::Walleye => "feeds at dawn, dusk and night, and by day in wind or stained water",
+            Self::RainbowTrout => "feeds high at dawn and dusk, lower under a bright sky",
+            Self::BrownTrout => "shyest in sun; feeds from dusk to dawn",
+            Self::BrookTrout => "feeds in the cool hours, near springs and inlets in summer",
+            Self::LakeTrout => {
+                "feeds by day, deep in summer; shallow in spring and at the year's end"
+            }
+            Self::LandlockedSockeye => "schools; best in the first hours of light, deeper by noon",
+            Self::LandlockedChinook => "chases bait at first and last light, deep by day",
+            Self::Chinook => "best at first light and at the turn of the tide",
+            Self::Coho => "high in the water, feeds through the day in broken light",
+            Self::Steelhead => "takes in the early hours and under cloud",
+            Self::SmallmouthBass => "feeds by day, most in the morning and evening",
+            Self::YellowPerch => "feeds by day only",
+        }
+    }
+
+    /// The eye that looks.
+    pub fn sight(self) -> Sight {
+        let (viewer, own) = match self {
+            Self::Walleye => (Viewer::Walleye, true),
+            Self::RainbowTrout | Self::Steelhead => (Viewer::RainbowAdult, true),
+            Self::BrownTrout => (Viewer::BrownTrout, true),
+            Self::LakeTrout => (Viewer::LakeTrout, true),
+            Self::Chinook | Self::LandlockedChinook => (Viewer::Chinook, true),
+            Self::Coho => (Viewer::Coho, true),
+            Self::BrookTrout => (Viewer::LakeTrout, false),
+            Self::LandlockedSockeye => (Viewer::Coho, false),
+            Self::SmallmouthBass | Self::YellowPerch => (Viewer::Walleye, false),
+        };
+        Sight { viewer, own }
+    }
+
+    /// Whether it is a trout, char or salmon.
+    pub fn is_salmonid(self) -> bool {
+        !matches!(
+            self,
+            Self::Walleye | Self::SmallmouthBass | Self::YellowPerch
+        )
+    }
+
+    /// Whether it is a trout or char, or a salmon of a lake, for which warm water makes release deadly.
+    pub fn suffers_in_warm_water(self) -> bool {
+        self.is_salmonid() && !matches!(self, Self::Chinook | Self::Coho)
+    }
+
+    /// Kinds of rig that practice ties for it, the favourites first (common practice, no source).
+    pub fn kinds(self) -> &'static [Kind] {
+        match self {
+            Self::Walleye => &[
+                Kind::CrawlerHarness,
+                Kind::WingWorm,
+                Kind::FastHarness,
+                Kind::BaitSpinner,
+                Kind::BareHook,
+            ],
+            Self::RainbowTrout
+            | Self::BrownTrout
+            | Self::BrookTrout
+            | Self::LakeTrout
+            | Self::Steelhead => &[
+                Kind::RingBead,
+                Kind::TrollingWire,
+                Kind::InlineTorpedo,
+                Kind::InlineBell,
+                Kind::TailWeighted,
+                Kind::Attractor,
+            ],
+            Self::LandlockedSockeye => &[
+                Kind::RingBead,
+                Kind::LeaderSquid,
+                Kind::FlasherFly,
+                Kind::Attractor,
+            ],
+            Self::Coho => &[
+                Kind::FlasherFly,
+                Kind::LeaderSquid,
+                Kind::SalmonWire,
+                Kind::BaitSpinner,
+                Kind::Attractor,
+            ],
+            Self::Chinook | Self::LandlockedChinook => &[
+                Kind::SalmonWire,
+                Kind::FlasherFly,
+                Kind::BaitSpinner,
+                Kind::LeaderSquid,
+                Kind::Attractor,
+            ],
+            Self::SmallmouthBass => &[
+                Kind::InlineTorpedo,
+                Kind::InlineBell,
+                Kind::TailWeighted,
+                Kind::WingWorm,
+            ],
+            Self::YellowPerch => &[Kind::WingWorm, Kind::RingBead, Kind::BareHook],
+        }
+    }
+
+    /// Baits that practice gives it, the favourites first (common practice, no source).
+    pub fn baits(self) -> &'static [Bait] {
+        match self {
+            Self::Walleye => &[
+                Bait::Crawler,
+                Bait::Leech,
+                Bait::HalfCrawler,
+                Bait::BaitFish,
+            ],
+            Self::RainbowTrout | Self::BrownTrout | Self::BrookTrout | Self::Steelhead => {
+                &[Bait::WormPiece, Bait::HalfCrawler]
+            }
+            Self::LakeTrout => &[Bait::BaitFish, Bait::WormPiece],
+            Self::LandlockedSockeye => &[Bait::Corn, Bait::WormPiece],
+            Self::Coho | Self::Chinook | Self::LandlockedChinook => &[Bait::BaitFish],
+            Self::SmallmouthBass => &[Bait::Leech, Bait::HalfCrawler, Bait::Crawler],
+            Self::YellowPerch => &[Bait::WormPiece, Bait::HalfCrawler, Bait::Leech],
+        }
+    }
+
+    /// What it feeds on most, where nobody says otherwise (common practice, no source).
+    pub fn usual_forage(self) -> Forage {
+        match self {
+            Self::Walleye => Forage::YellowPerch,
+            Self::RainbowTrout | Self::BrookTrout | Self::Steelhead => Forage::Insects,
+            Self::BrownTrout => Forage::Shiner,
+            Self::LakeTrout | Self::LandlockedChinook => Forage::Smelt,
+            Self::LandlockedSockeye => Forage::Plankton,
+            Self::Chinook => Forage::Herring,
+            Self::Coho => Forage::Squid,
+            Self::SmallmouthBass => Forage::Crayfish,
+            Self::YellowPerch => Forage::Insects,
+        }
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn every_fish_has_its_temperatures_with_a_source() {
+        for fish in Fish::ALL {
+            let preferred = fish.preferred();
+            assert!(preferred.from < preferred.to, "{fish:?}");
+            // A source names a year.
+            let year = preferred.source.split([' ', ',']).any(|word| {
+                word.parse::<u16>()
+                    .is_ok_and(|year| (1900..2030).contains(&year))
+            });
+            assert!(year, "{}", preferred.source);
+        }
+    }
+
+    /// Cold-water fish like it colder than cool-water fish, and those than the bass of warm water
+    /// (the guilds of Hokanson 1977 and of Magnuson et al. 1979, from memory).
+    #[test]
+    fn thermal_guilds_keep_their_order() {
+        let middle = |fish: Fish| {
+            let preferred = fish.preferred();
+            f64::midpoint(preferred.from.0, preferred.to.0)
+        };
+        assert!(middle(Fish::LakeTrout) < middle(Fish::RainbowTrout));
+        assert!(middle(Fish::RainbowTrout) < middle(Fish::YellowPerch));
+        assert!(middle(Fish::YellowPerch) < middle(Fish::SmallmouthBass));
+        for fish in Fish::ALL.iter().filter(|fish| fish.is_salmonid()) {
+            assert!(
+                fish.preferred().to < Fish::Walleye.preferred().from,
+                "{fish:?}"
+            );
+        }
+    }
+
+    #[test]
+    fn a_fish_is_offered_something() {
+        for fish in Fish::ALL {
+            assert!(!fish.kinds().is_empty() && !fish.baits().is_empty());
+            assert!(!fish.habit().is_empty());
+        }
+    }
+}

@@ -1,0 +1,441 @@
+//! What the match says: why a rig stands where it stands, term by term, and what would change its mind.
+
+use super::{capital, depth, speed, turns_a_minute};
+use crate::units::{Figure, Quantity, System, show, show_fraction};
+use crate::words::bench;
+use motilis_core::advice::{
+    AboveClevisSchool, AttractorSchool, Basis, Call, Clearness, FlasherBladeSchool, HookSchool,
+    Lighting, Move, Reason, Scored, Term, WeightSchool,
+};
+use motilis_core::bench::{Check, Level};
+use motilis_core::rig::{Colour, Finish, Part, Rig};
+use motilis_core::units::{Metres, MetresPerSecond};
+
+/// The one line that says why a rig stands where it stands on the sheet.
+pub fn reason(call: &Call, rig: &Rig, system: System) -> String {
+    match &call.reason {
+        Reason::Short(short) => format!(
+            "Cannot be built: {} needed of {}, {:.0} left in the box.",
+            short.needs,
+            bench::part(&short.part),
+            short.left
+        ),
+        Reason::AgainstRule { topic, .. } => format!(
+            "Against a rule you entered: {}. See below, and check the current regulations.",
+            topic.name()
+        ),
+        Reason::Stalls { needs } => format!(
+            "Blade hangs at this speed. Needs {} or more.",
+            speed(*needs, system)
+        ),
+        Reason::RollsOver {
+            above,
+            twists_line: false,
+        } => format!(
+            "Blows out at this speed. Hold {} or less, or take narrower blades.",
+            speed(*above, system)
+        ),
+        Reason::RollsOver {
+            above,
+            twists_line: true,
+        } => format!(
+            "Twists the line at this speed. Hold {} or less, or add a rudder.",
+            speed(*above, system)
+        ),
+        Reason::NearStall { from } => {
+            format!("Barely turns. Safe from {}.", speed(*from, system))
+        }
+        Reason::NearRollOver { to } => {
+            format!("Close to rolling over. Safe to {}.", speed(*to, system))
+        }
+        Reason::BelowBottom { .. }
+        | Reason::TooDeep { .. }
+        | Reason::TooShallow { .. }
+        | Reason::Drags => out_of_depth(&call.reason, system),
+        Reason::Unsound { rule } => {
+            let check = Check {
+                rule: *rule,
+                level: Level::Fail,
+                at: None,
+                mends: Vec::new(),
+            };
+            let (head, figures) = bench::check(&check, rig.stack());
+            format!("{head}: {}. Mend it on the bench.", figures.to_lowercase())
+        }
+        Reason::Practice(scored) => format!(
+            "{} turns a minute; {}.",
+            turns_a_minute(call.blade.turns),
+            basis(scored, system)
+        ),
+    }
+}
+
+fn out_of_depth(reason: &Reason, system: System) -> String {
+    match reason {
+        Reason::BelowBottom { bottom } => format!(
+            "The depth wanted lies below the bottom at {}.",
+            depth(*bottom, system)
+        ),
+        Reason::TooDeep {
+            deepest,
+            enough: Some((mass, out)),
+        } => format!(
+            "Runs no deeper than {}. {} would do it with {} out.",
+            depth(*deepest, system),
+            show_fraction(Quantity::Mass, mass.0, system),
+            depth(*out, system)
+        ),
+        Reason::TooDeep {
+            deepest,
+            enough: None,
+        } => format!(
+            "Runs no deeper than {} with all its line.",
+            depth(*deepest, system)
+        ),
+        Reason::TooShallow { least } => format!(
+            "Runs at {} or deeper whatever is let out.",
+            depth(*least, system)
+        ),
+        _ => "Its weight drags on the bottom at that depth. Shorten the lead or run it higher."
+            .to_owned(),
+    }
+}
+
+/// The figures a term was counted from, in words; starts with a small letter, ends without a stop.
+pub fn basis(scored: &Scored, system: System) -> String {
+    match scored.basis {
+        Basis::Speed {
+            now,
+            from,
+            to,
+            best,
+        } => run_at(now, (from, to), best, system),
+        Basis::Kind {
+            kind,
+            place: Some(0),
+        } => format!("{} is what is tied for this fish first", kind.name()),
+        Basis::Kind {
+            kind,
+            place: Some(_),
+        } => format!("{} is tied for this fish", kind.name()),
+        Basis::Kind { kind, place: None } => format!("{} is tied for other fish", kind.name()),
+        Basis::Thump { index, wanted } => thump(index, wanted),
+        Basis::Seen { range, score, best } => format!(
+            "seen from {}, {:.0} of 100 among these rigs",
+            distance(Metres(range), system),
+            if best > 0.0 {
+                100.0 * score / best
+            } else {
+                0.0
+            }
+        ),
+        Basis::Clarity { .. }
+        | Basis::Light { .. }
+        | Basis::Forage { .. }
+        | Basis::Warmth { .. } => lore(scored, system),
+        Basis::Size { length, forage } => format!(
+            "{} beside forage of {}",
+            show(Quantity::Bench, length.0, system),
+            show(Quantity::Bench, forage.0, system)
+        ),
+        Basis::Bait { .. } => bait(scored),
+        Basis::Cold { span: None } => "no wing in cold water".to_owned(),
+        Basis::Cold { span: Some(span) } => format!(
+            "cold water asks for a wing of 1½ in or more; this one spans {}",
+            show(Quantity::Bench, span.0, system)
+        ),
+        Basis::Leader {
+            test_lb, wanted_lb, ..
+        } => {
+            format!("{test_lb:.0} lb leader where {wanted_lb:.0} lb is asked for")
+        }
+        Basis::Evidence(belief) if belief.record.rod_hours <= 0.0 => {
+            "nothing in your log yet".to_owned()
+        }
+        Basis::Evidence(belief) => {
+            let (low, high) = belief.interval();
+            format!(
+                "{} fish in {:.1} rod-hours: {:.2} an hour, 80 % between {low:.2} and {high:.2}; yours on the whole {:.2}",
+                belief.record.fish,
+                belief.record.rod_hours,
+                belief.rate(),
+                belief.mean
+            )
+        }
+        Basis::Hooks { .. }
+        | Basis::Attractor { .. }
+        | Basis::FlasherBlade { .. }
+        | Basis::AboveClevis { .. }
+        | Basis::Weight { .. }
+        | Basis::Ready { .. }
+        | Basis::Novelty { .. } => school(scored),
+    }
+}
+
+fn run_at(
+    now: MetresPerSecond,
+    (from, to): (MetresPerSecond, MetresPerSecond),
+    best: MetresPerSecond,
+    system: System,
+) -> String {
+    let range = format!(
+        "{}–{}",
+        show(Quantity::Speed, from.0, system).value,
+        speed(to, system)
+    );
+    if (now - best).0.abs() < 0.02 {
+        format!("at its best speed today, {}", speed(best, system))
+    } else if now < from || now > to {
+        format!(
+            "practice runs it at {range}, best today {}",
+            speed(best, system)
+        )
+    } else {
+        format!("in its {range}, best today {}", speed(best, system))
+    }
+}
+
+fn thump(index: f64, wanted: f64) -> String {
+    let said = match index / wanted {
+        share if share > 1.6 => "louder than asked for",
+        share if share < 0.6 => "quieter than asked for",
+        _ => "as loud as asked for",
+    };
+    format!("thump {index:.1}, {wanted:.1} wanted: {said}")
+}
+
+fn lore(scored: &Scored, system: System) -> String {
+    let good = scored.points() > 0.0;
+    match scored.basis {
+        Basis::Clarity { clearness, colour } => {
+            let water = match clearness {
+                Clearness::Clear => "clear",
+                Clearness::Stained => "stained",
+                Clearness::Dirty => "dirty",
+            };
+            match scored.points() {
+                points if points > 0.0 => {
+                    format!("anglers like {} in {water} water", colour.name())
+                }
+                points if points < 0.0 => {
+                    format!("anglers leave {} home in {water} water", colour.name())
+                }
+                _ => format!(
+                    "anglers have no saying about {} in {water} water",
+                    colour.name()
+                ),
+            }
+        }
+        Basis::Light { lighting, finish } => {
+            let light = match lighting {
+                Lighting::Dark => "in the dark",
+                Lighting::Low => "in low light",
+                Lighting::Even => "in even light",
+                Lighting::Bright => "in bright sun",
+            };
+            let name = finish_name(finish);
+            if good {
+                format!("anglers like {name} {light}")
+            } else if scored.points() < 0.0 {
+                format!("anglers leave {name} home {light}")
+            } else {
+                format!("anglers have no saying about {name} {light}")
+            }
+        }
+        Basis::Forage { forage, colour } if good => {
+            format!("{} goes with {}", colour.name(), forage.name())
+        }
+        Basis::Forage { forage, colour } => {
+            format!("{} is no match for {}", colour.name(), forage.name())
+        }
+        Basis::Warmth { .. } if good => "copper in its own water".to_owned(),
+        Basis::Warmth {
+            temperature,
+            colour,
+        } if colour == Colour::Copper => format!(
+            "copper’s water is warmer or cooler than {}",
+            show(Quantity::Temperature, temperature.0, system)
+        ),
+        _ => "speaks of copper only".to_owned(),
+    }
+}
+
+fn bait(scored: &Scored) -> String {
+    let Basis::Bait {
+        bait,
+        place,
+        wanted,
+        stripped,
+    } = scored.basis
+    else {
+        return String::new();
+    };
+    let fits = match (bait, place) {
+        (None, _) if wanted => "no bait where most are caught on it".to_owned(),
+        (None, _) => "no bait, and none needed".to_owned(),
+        (Some(bait), Some(0)) => format!("{} is their first bait", bait.name()),
+        (Some(bait), Some(_)) => format!("{} is taken", bait.name()),
+        (Some(bait), None) => format!("{} is no bait for them", bait.name()),
+    };
+    if stripped {
+        format!("{fits}; small fish strip the second hook")
+    } else {
+        fits
+    }
+}
+
+fn school(scored: &Scored) -> String {
+    match scored.basis {
+        Basis::Hooks { treble: None, .. } => "no spinner of wire".to_owned(),
+        Basis::Hooks {
+            treble: Some(treble),
+            school,
+        } => {
+            let asked = match school {
+                HookSchool::Single => "your school fishes singles",
+                HookSchool::Treble => "your school fishes trebles",
+            };
+            format!("{}; {asked}", if treble { "treble" } else { "single hook" })
+        }
+        Basis::Attractor { has: None, .. } => "not a fish for attractors".to_owned(),
+        Basis::Attractor {
+            has: Some(has),
+            school,
+            ..
+        } => {
+            let asked = match school {
+                AttractorSchool::Half => "your school has half the lines with",
+                AttractorSchool::Always => "your school has all lines with",
+                AttractorSchool::Never => "your school has none",
+            };
+            format!(
+                "{} attractor; {asked}",
+                if has { "with" } else { "without" }
+            )
+        }
+        Basis::FlasherBlade { family: None, .. } => "no rotating flasher ahead".to_owned(),
+        Basis::FlasherBlade {
+            family: Some(family),
+            school,
+        } => {
+            let asked = match school {
+                FlasherBladeSchool::Indiana => "Indiana",
+                FlasherBladeSchool::Colorado => "Colorado",
+                FlasherBladeSchool::MagnumWillow => "magnum willow",
+            };
+            format!(
+                "{} behind the flasher; your school hangs {asked}",
+                family.name()
+            )
+        }
+        Basis::AboveClevis { blades, school } => {
+            let asked = match school {
+                AboveClevisSchool::None => "one, least drag",
+                AboveClevisSchool::SecondBlade => "two, more pull",
+            };
+            format!(
+                "{blades} blade{}; your school hangs {asked}",
+                if blades == 1 { "" } else { "s" }
+            )
+        }
+        Basis::Weight { place: None, .. } => "no inline spinner".to_owned(),
+        Basis::Weight {
+            place: Some(place),
+            school,
+        } => {
+            let of = |school| match school {
+                WeightSchool::Front => "at the front",
+                WeightSchool::Tail => "at the tail",
+                WeightSchool::UpTheLine => "up the line",
+            };
+            format!("weight {}; your school has it {}", of(place), of(school))
+        }
+        Basis::Ready { made_up: true, .. } => "lies made up in the box".to_owned(),
+        Basis::Ready { changes: 0, .. } => "to be built from the box".to_owned(),
+        Basis::Ready { changes, .. } => format!(
+            "to be built with {changes} part{} changed",
+            if changes == 1 { "" } else { "s" }
+        ),
+        Basis::Novelty {
+            like_the_crowd: Some(true),
+            ..
+        } => "everybody drags it".to_owned(),
+        Basis::Novelty {
+            like_the_crowd: Some(false),
+            ..
+        } => "the others drag something else".to_owned(),
+        Basis::Novelty { certainty, .. } if certainty < 0.2 => "hardly tried yet".to_owned(),
+        _ => "you know it well".to_owned(),
+    }
+}
+
+/// What kind of figure a term is.
+pub fn kind_of_figure(term: Term) -> &'static str {
+    match term {
+        Term::Seen | Term::Thump => "computed",
+        Term::Evidence | Term::Novelty => "from your log",
+        Term::Ready => "from your box",
+        Term::Hooks
+        | Term::Attractor
+        | Term::FlasherBlade
+        | Term::AboveClevis
+        | Term::Weight
+        | Term::Leader => "your school, common practice",
+        Term::Size => "from memory",
+        _ => "common practice, no source",
+    }
+}
+
+/// A finish: "hammered brass", "chartreuse".
+pub fn finish_name(finish: Finish) -> String {
+    if finish.hammered {
+        format!("hammered {}", finish.colour.name())
+    } else {
+        finish.colour.name().to_owned()
+    }
+}
+
+/// A distance under water: centimetres or inches below a metre, the light model knows no better.
+pub fn distance(range: Metres, system: System) -> String {
+    if range.0 < 0.1 {
+        return "nowhere but at the nose".to_owned();
+    }
+    show(Quantity::Depth, range.0, system).to_string()
+}
+
+/// What to change on a rig: "Swap the blade for Indiana 4, hammered copper".
+pub fn swap(changes: &[Part]) -> String {
+    let names: Vec<String> = changes.iter().map(bench::part).collect();
+    match names.as_slice() {
+        [] => String::new(),
+        [blade] => format!("Swap the blade for {blade}"),
+        [blade, rest @ ..] => {
+            format!("Swap the blade for {blade}, on a {}", rest.join(" and a "))
+        }
+    }
+}
+
+/// A condition moved: "If the sky turns to cloud".
+pub fn moved(moved: Move, system: System) -> String {
+    let to = |quantity, si| -> Figure { show(quantity, si, system) };
+    match moved {
+        Move::Sky(sky) => format!("If the sky turns to {}", sky.name()),
+        Move::Temperature(celsius) => format!(
+            "If the water comes to {}",
+            to(Quantity::Temperature, celsius.0)
+        ),
+        Move::Clarity(clarity) => format!(
+            "If a white disk is lost at {}",
+            to(Quantity::Depth, clarity.0)
+        ),
+        Move::Sun(altitude) if altitude < 0.0 => "At last light".to_owned(),
+        Move::Sun(_) => "When the sun stands high".to_owned(),
+        Move::Mood(mood) => format!("If they turn {}", mood.name()),
+        Move::Speed(fast) => format!("At {}", to(Quantity::Speed, fast.0)),
+    }
+}
+
+/// A sentence out of a phrase.
+pub fn sentence(phrase: &str) -> String {
+    format!("{}.", capital(phrase))
+}

@@ -1,0 +1,75 @@
+//! Local rules as sentences, always with where and when they were read; none of them says what is legal.
+
+use crate::units::{Quantity, System, show};
+use motilis_core::rules::{Clash, LocalRule, Says, Slot, Topic};
+use motilis_core::units::Metres;
+
+/// What a rule says: "walleye: at most 4 a day".
+pub fn says(rule: &LocalRule, system: System) -> String {
+    let said = match rule.says {
+        Says::AtMost(Topic::Lines, 1) => "1 line a person".to_owned(),
+        Says::AtMost(Topic::Lines, most) => format!("{most} lines a person"),
+        Says::AtMost(Topic::Hooks, most) => format!("at most {most} hooks on a line"),
+        Says::AtMost(Topic::Possession, most) => format!("at most {most} in possession"),
+        Says::AtMost(_, most) => format!("at most {most} a day"),
+        Says::Holds(topic) => topic.name().to_owned(),
+        Says::Slot(slot) => lengths(slot, system),
+    };
+    match rule.fish {
+        Some(fish) => format!("{}: {said}", super::capital(fish.name())),
+        None if rule.says.topic().is_of_a_fish() => format!("All fish: {said}"),
+        None => super::capital(&said),
+    }
+}
+
+fn lengths(slot: Slot, system: System) -> String {
+    let length = |end: Metres| show(Quantity::Length, end.0, system).to_string();
+    let act = if slot.protected { "release" } else { "keep" };
+    let span = match (slot.from, slot.to) {
+        (Some(from), Some(to)) => format!("{act} {} to {}", length(from), length(to)),
+        (Some(from), None) => format!("{act} {} and longer", length(from)),
+        (None, Some(to)) => format!("{act} up to {}", length(to)),
+        (None, None) => act.to_owned(),
+    };
+    if slot.one_over {
+        format!("{span}, one may be longer")
+    } else {
+        span
+    }
+}
+
+/// When a rule holds: "9 May to 31 October 2026", "all year".
+pub fn span(rule: &LocalRule) -> String {
+    let day = |date: jiff::civil::Date| date.strftime("%-d %b %Y").to_string();
+    match (rule.from, rule.to) {
+        (None, None) => "all year".to_owned(),
+        (Some(from), None) => format!("from {}", day(from)),
+        (None, Some(to)) => format!("until {}", day(to)),
+        (Some(from), Some(to)) => format!("{} to {}", day(from), day(to)),
+    }
+}
+
+/// Where a rule comes from: "entered 18 Apr 2026 from the booklet".
+pub fn source(rule: &LocalRule) -> String {
+    format!(
+        "entered {} from: {}",
+        rule.entered.strftime("%-d %b %Y"),
+        rule.source
+    )
+}
+
+/// What is said wherever rules are shown.
+pub const CAUTION: &str =
+    "Shown as you entered them, not as law. Check the current local regulations.";
+
+/// Why a new rule is not taken.
+pub fn clash(clash: &Clash<'_>, system: System) -> String {
+    let there = format!("“{}” ({})", says(clash.rule, system), span(clash.rule));
+    if clash.contradicts {
+        format!(
+            "This contradicts {there} on days that both cover; end the one before the other begins, or change it."
+        )
+    } else {
+        format!("{there} says the same already; change its dates instead of entering it again.")
+    }
+}
