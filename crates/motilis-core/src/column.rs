@@ -193,11 +193,19 @@ pub fn over_the_day(
     finishes: &[Finish],
 ) -> Result<Vec<Vec<f64>>, Error> {
     let painted: Vec<_> = finishes.iter().map(|&finish| paint(finish, None)).collect();
+    // The water stays what it is while the sun goes over it.
+    let optics = instants
+        .first()
+        .map(|&at| day_at(at)?.optics())
+        .transpose()?;
+    let Some(optics) = optics else {
+        return Ok(Vec::new());
+    };
     instants
         .iter()
         .map(|&at| {
             let day = day_at(at)?;
-            let scene = Scene::new(&day.daylight()?, &day.optics()?, depth.0, view)?;
+            let scene = Scene::new(&day.daylight()?, &optics, depth.0, view)?;
             let watch = Watch::new(scene, Eye::of(day.fish.sight().viewer));
             painted
                 .iter()

@@ -1,13 +1,14 @@
 //! The box: parts with what is left of them.
 
 use crate::Error;
-use crate::row::{found, keyed, unreadable};
+use crate::row::{found, unreadable};
 use motilis_core::bench::Stocked;
 use motilis_core::blade::Family;
 use motilis_core::book::{BoxPart, PartId};
 use motilis_core::rig::{Colour, Finish, Material, Measured, Part, What};
 use motilis_core::tackle::LineStock;
 use motilis_core::units::{GRAM, INCH, Kilograms, MILLIMETRE, Metres};
+use rusqlite::types::ValueRef;
 use rusqlite::{Connection, Row, named_params};
 
 /// Adds a part to the box.
@@ -84,10 +85,10 @@ pub fn intern(connection: &Connection, part: &Part) -> Result<PartId, Error> {
 /// # Errors
 /// [`Error::Unreadable`] for a row that holds no part.
 pub fn all(connection: &Connection) -> Result<Vec<(PartId, BoxPart)>, Error> {
-    let mut statement = connection.prepare_cached(
-        "SELECT * FROM parts WHERE deleted_utc_s IS NULL ORDER BY part, style, size, id",
-    )?;
-    let rows = statement.query_map([], |row| Ok((PartId(row.get("id")?), read(row)?)))?;
+    let mut statement = connection.prepare_cached(&format!(
+        "SELECT {COLUMNS}, id FROM parts WHERE deleted_utc_s IS NULL ORDER BY part, style, size, id"
+    ))?;
+    let rows = statement.query_map([], |row| Ok((PartId(row.get(18)?), read(row)?)))?;
     Ok(rows.collect::<Result<_, _>>()?)
 }
 
@@ -111,7 +112,8 @@ pub fn stocked(connection: &Connection) -> Result<Vec<Stocked>, Error> {
 /// # Errors
 /// [`Error::Missing`].
 pub fn get(connection: &Connection, id: PartId) -> Result<BoxPart, Error> {
-    let mut statement = connection.prepare_cached("SELECT * FROM parts WHERE id = ?1")?;
+    let mut statement =
+        connection.prepare_cached(&format!("SELECT {COLUMNS} FROM parts WHERE id = ?1"))?;
     found(statement.query_row([id.0], read), "part", id.0)
 }
 
@@ -158,47 +160,56 @@ pub(crate) fn change_left(connection: &Connection, id: PartId, by: f64) -> Resul
     Ok(())
 }
 
+/// The columns of a part, to stand first in a query: [`read`] takes them by their place, which is several
+/// times faster than by name.
+pub(crate) const COLUMNS: &str = "parts.part, parts.style, parts.size, parts.material, parts.colour,
+    parts.hammered, parts.back_colour, parts.back_hammered, parts.length_m, parts.width_m,
+    parts.thickness_m, parts.diameter_m, parts.bore_m, parts.mass_kg, parts.left_count, parts.low_count,
+    parts.unit_cost, parts.place";
+
+/// A part out of [`COLUMNS`].
 pub(crate) fn read(row: &Row<'_>) -> rusqlite::Result<BoxPart> {
-    let metres = |column: &str| row.get::<_, Option<f64>>(column).map(|m| m.map(Metres));
-    let measured = Measured {
-        length: metres("length_m")?,
-        width: metres("width_m")?,
-        thickness: metres("thickness_m")?,
-        diameter: metres("diameter_m")?,
-        bore: metres("bore_m")?,
-        mass: row.get::<_, Option<f64>>("mass_kg")?.map(Kilograms),
+    let metres = |column: usize| row.get::<_, Option<f64>>(column).map(|m| m.map(Metres));
+    let text = |column: usize| row.get_ref(column)?.as_str().map_err(unreadable);
+    let known = |column: usize, what: &str| unreadable(format!("{what} is {:?}", text(column)));
+    let what = What::from_keys(text(0)?, text(1)?)
+        .ok_or_else(|| unreadable(format!("part is {:?} {:?}", text(0), text(1))))?;
+    let material = Material::from_key(text(3)?).ok_or_else(|| known(3, "material"))?;
+    let colour = Colour::from_key(text(4)?).ok_or_else(|| known(4, "colour"))?;
+    let back = match row.get_ref(6)? {
+        ValueRef::Null => None,
+        _ => Some(Finish {
+            colour: Colour::from_key(text(6)?).ok_or_else(|| known(6, "back_colour"))?,
+            hammered: row.get::<_, Option<bool>>(7)?.unwrap_or_default(),
+        }),
     };
-    let (group, style): (String, String) = (row.get("part")?, row.get("style")?);
-    let what = What::from_keys(&group, &style)
-        .ok_or_else(|| unreadable(format!("part is {group:?} {style:?}")))?;
-    let size = match row.get("size")? {
+    let measured = Measured {
+        length: metres(8)?,
+        width: metres(9)?,
+        thickness: metres(10)?,
+        diameter: metres(11)?,
+        bore: metres(12)?,
+        mass: row.get::<_, Option<f64>>(13)?.map(Kilograms),
+    };
+    let size = match row.get(2)? {
         Some(size) => size,
         None => size_of(what, &measured),
     };
     let finish = Finish {
-        colour: keyed(row, "colour", Colour::from_key)?,
-        hammered: row.get("hammered")?,
-    };
-    let back = match row.get::<_, Option<String>>("back_colour")? {
-        None => None,
-        Some(_) => Some(Finish {
-            colour: keyed(row, "back_colour", Colour::from_key)?,
-            hammered: row
-                .get::<_, Option<bool>>("back_hammered")?
-                .unwrap_or_default(),
-        }),
+        colour,
+        hammered: row.get(5)?,
     };
     let part = Part::new(what, size, finish)
         .and_then(|part| part.measured(measured))
         .map_err(unreadable)?
-        .of(keyed(row, "material", Material::from_key)?)
+        .of(material)
         .backed(back);
     Ok(BoxPart {
         part,
-        left: row.get("left_count")?,
-        low: row.get("low_count")?,
-        unit_cost: row.get("unit_cost")?,
-        place: row.get("place")?,
+        left: row.get(14)?,
+        low: row.get(15)?,
+        unit_cost: row.get(16)?,
+        place: row.get(17)?,
     })
 }
 

@@ -1,5 +1,6 @@
 //! Rigs: a board for each, edited in versions.
 
+use crate::parts::COLUMNS;
 use crate::row::{found, keyed, unreadable};
 use crate::{Error, parts};
 use motilis_core::book::{Board, OwnedRig, PartId, RigId, SetupId};
@@ -280,7 +281,7 @@ fn read_boards(
     let given = rusqlite::params_from_iter(given);
     let mut pieces: BTreeMap<i64, Vec<Piece>> = BTreeMap::new();
     let mut statement = connection.prepare_cached(&format!(
-        "SELECT rig_pieces.rig_id, rig_pieces.part_id, rig_pieces.count, rig_pieces.bend, parts.*
+        "SELECT {COLUMNS}, rig_pieces.rig_id, rig_pieces.part_id, rig_pieces.count, rig_pieces.bend
          FROM rigs JOIN rig_pieces ON rig_pieces.rig_id = rigs.id AND rig_pieces.version = {at}
              JOIN parts ON parts.id = rig_pieces.part_id
          WHERE {which} ORDER BY rig_pieces.rig_id, rig_pieces.place"
@@ -288,18 +289,18 @@ fn read_boards(
     let rows = statement.query_map(given.clone(), |row| {
         let piece = Piece {
             part: parts::read(row)?.part,
-            count: row.get("count")?,
-            bend: row.get("bend")?,
-            stock: Some(PartId(row.get("part_id")?)),
+            stock: Some(PartId(row.get(19)?)),
+            count: row.get(20)?,
+            bend: row.get(21)?,
         };
-        Ok((row.get::<_, i64>("rig_id")?, piece))
+        Ok((row.get::<_, i64>(18)?, piece))
     })?;
     for row in rows {
         let (rig, piece) = row?;
         pieces.entry(rig).or_default().push(piece);
     }
     let mut statement = connection.prepare_cached(&format!(
-        "SELECT parts.*, rig_versions.*, rigs.name, rigs.setup_id, rigs.observed_moment_nm,
+        "SELECT {COLUMNS}, rig_versions.*, rigs.name, rigs.setup_id, rigs.observed_moment_nm,
              EXISTS (SELECT 1 FROM rig_versions AS v
                  WHERE v.rig_id = rigs.id AND v.comes_from = rigs.version) AS can_redo
          FROM rigs JOIN rig_versions

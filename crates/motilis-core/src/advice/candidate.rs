@@ -5,9 +5,10 @@ use crate::error::Error;
 use crate::evidence::Record;
 use crate::line::LineSetup;
 use crate::rig::{
-    AttractorStyle, Bait, BodyShape, Edit, Finish, HookStyle, Kind, Part, Piece, Rig, Stack, What,
+    AttractorStyle, Bait, BodyShape, Finish, HookStyle, Kind, Part, Piece, Rig, Stack, What,
 };
 use crate::units::Metres;
+use std::sync::Arc;
 
 /// A rig that could go out: made up, or buildable out of the box.
 #[derive(Debug, Clone, PartialEq)]
@@ -17,7 +18,7 @@ pub struct Candidate {
     /// The rig.
     pub rig: Rig,
     /// The set-up it goes on.
-    pub setup: LineSetup,
+    pub setup: Arc<LineSetup>,
     /// How it stands in the box.
     pub stand: Stand,
     /// What the log says of it.
@@ -30,7 +31,7 @@ impl Candidate {
         Self {
             name: rig.name.clone(),
             rig,
-            setup,
+            setup: Arc::new(setup),
             stand: Stand::MadeUp(1),
             record: Record::default(),
         }
@@ -236,15 +237,17 @@ pub fn variants(base: &Candidate, stock: &[Stocked]) -> Result<Vec<Candidate>, E
     let now = stack.pieces[front];
     let mut made = Vec::new();
     for stocked in stock {
-        let wanted = stocked.part.blade().is_some_and(|blade| {
-            families(stack.kind).contains(&blade.family)
-                && stocked.has(places.len() as u8 * now.count)
-                && !is_alike(&stocked.part, &now.part)
-        });
-        if !wanted {
+        let fit = match stocked.part.what() {
+            What::Blade(family) => families(stack.kind).contains(&family),
+            _ => false,
+        };
+        if !fit
+            || !stocked.has(places.len() as u8 * now.count)
+            || is_alike(&stocked.part, &now.part)
+        {
             continue;
         }
-        let Some((stack, mut changes)) = swapped(stack, &places, stocked, stock)? else {
+        let Some((stack, mut changes)) = swapped(stack, &places, stocked, stock) else {
             continue;
         };
         changes.insert(0, stocked.part);
@@ -253,7 +256,7 @@ pub fn variants(base: &Candidate, stock: &[Stocked]) -> Result<Vec<Candidate>, E
         made.push(Candidate {
             name: format!("{}, {}", base.name, swap_name(&stocked.part)),
             rig,
-            setup: base.setup.clone(),
+            setup: Arc::clone(&base.setup),
             stand: Stand::Buildable(changes),
             // Another blade is another rig: its log begins anew.
             record: Record::default(),
@@ -289,45 +292,33 @@ fn swapped(
     places: &[usize],
     blade: &Stocked,
     stock: &[Stocked],
-) -> Result<Option<(Stack, Vec<Part>)>, Error> {
+) -> Option<(Stack, Vec<Part>)> {
     let mut next = stack.clone();
     let mut changes = Vec::new();
     for &at in places {
-        let count = next.pieces[at].count;
-        next = next.edited(&Edit::Replace {
-            at,
-            piece: blade.piece(count),
-        })?;
+        next.pieces[at] = blade.piece(next.pieces[at].count);
         if fits(&next, at, &blade.part) {
             continue;
         }
         // The clevis ahead does not carry it: another one of its style may.
-        let Some(ahead) = at
+        let ahead = at
             .checked_sub(1)
-            .filter(|ahead| matches!(next.pieces[*ahead].part.what(), What::Clevis(_)))
-        else {
-            return Ok(None);
-        };
+            .filter(|ahead| matches!(next.pieces[*ahead].part.what(), What::Clevis(_)))?;
         let what = next.pieces[ahead].part.what();
-        let Some(clevis) = stock.iter().find(|stocked| {
+        let clevis = stock.iter().find(|stocked| {
             stocked.part.what() == what
                 && stocked.has(places.len() as u8)
                 && fits(&next, ahead, &stocked.part)
-        }) else {
-            return Ok(None);
-        };
-        next = next.edited(&Edit::Replace {
-            at: ahead,
-            piece: clevis.piece(1),
         })?;
+        next.pieces[ahead] = clevis.piece(1);
         if changes.is_empty() {
             changes.push(clevis.part);
         }
         if !fits(&next, at, &blade.part) {
-            return Ok(None);
+            return None;
         }
     }
-    Ok(Some((next, changes)))
+    Some((next, changes))
 }
 
 #[cfg(test)]
@@ -353,7 +344,7 @@ mod tests {
             name: "harness".into(),
             stand: Stand::of(&stack, made_up, stock),
             rig: Rig::new("harness", stack).unwrap(),
-            setup: LineSetup::usual().unwrap(),
+            setup: Arc::new(LineSetup::usual().unwrap()),
             record: Record::default(),
         }
     }

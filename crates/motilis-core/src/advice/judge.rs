@@ -295,7 +295,7 @@ impl<'a> Judge<'a> {
             sighting: prepared.sighting.clone(),
             reason,
             score: row.score,
-            terms,
+            terms: terms.to_vec(),
         })
     }
 
@@ -465,7 +465,7 @@ impl<'a> Judge<'a> {
         candidate: &Candidate,
         prepared: &Prepared,
         best_seen: f64,
-    ) -> Result<Vec<Scored>, Error> {
+    ) -> Result<[Scored; Term::ALL.len()], Error> {
         let (day, schools, traits) = (self.day, &self.ways.schools, &prepared.traits);
         let practice = traits.kind.trolled();
         let colour = traits.finish.colour;
@@ -542,11 +542,10 @@ impl<'a> Judge<'a> {
                 certainty: belief.certainty,
             },
         ];
-        let weighed = |basis: Basis| Scored {
+        Ok(bases.map(|basis| Scored {
             weight: self.ways.weights.of(basis.term()),
             basis,
-        };
-        Ok(bases.into_iter().map(weighed).collect())
+        }))
     }
 
     fn size(&self, traits: &Traits) -> Basis {

@@ -256,12 +256,10 @@ pub fn what_would_change(
 
 #[cfg(test)]
 pub(super) mod tests {
-    use super::super::candidate::Stand;
     use super::super::day::tests::summer;
     use super::*;
     use crate::bench::starting;
     use crate::blade::Family;
-    use crate::evidence::Record;
     use crate::fish::Fish;
     use crate::line::LineSetup;
     use crate::rig::{Colour, Edit, Finish, Kind, Part, Piece, Rig, What};
@@ -274,16 +272,11 @@ pub(super) mod tests {
         let blade = Part::new(What::Blade(family), number, Finish::plain(colour)).unwrap();
         let piece = Piece::one(blade);
         let stack = stack.edited(&Edit::Replace { at, piece }).unwrap();
-        Candidate {
-            name: name.into(),
-            rig: Rig::new(name, stack).unwrap(),
-            setup: LineSetup {
-                weight: Some(Weight::BottomBouncer(2.0 * OUNCE, WeightMaterial::Tin)),
-                ..LineSetup::usual().unwrap()
-            },
-            stand: Stand::MadeUp(1),
-            record: Record::default(),
-        }
+        let setup = LineSetup {
+            weight: Some(Weight::BottomBouncer(2.0 * OUNCE, WeightMaterial::Tin)),
+            ..LineSetup::usual().unwrap()
+        };
+        Candidate::made_up(Rig::new(name, stack).unwrap(), setup)
     }
 
     pub fn harness(name: &str) -> Candidate {

@@ -1,5 +1,6 @@
 use super::{Eye, Finish, Phases, Scene, Spectrum, dot, each, times};
 use crate::error::{Error, Range};
+use crate::numeric::root;
 use std::array::from_fn;
 
 /// The nearest range looked at, m; below about twice that the answer means "only at the nose".
@@ -96,6 +97,8 @@ struct Look {
     range: f64,
     /// Share of a difference that the path leaves, by band.
     left: Spectrum,
+    /// The same times what each receptor catches of it.
+    weights: Vec<Spectrum>,
     /// Catch of the water behind, by receptor.
     behind: Vec<f64>,
 }
@@ -128,9 +131,16 @@ impl Watch {
 
     fn look(&self, range: f64) -> Look {
         let behind = self.scene.behind(range);
+        let left = self.scene.beam.map(|c| (-c * range).exp());
         Look {
             range,
-            left: self.scene.beam.map(|c| (-c * range).exp()),
+            weights: self
+                .eye
+                .receptors
+                .iter()
+                .map(|receptor| times(&left, &receptor.weight))
+                .collect(),
+            left,
             behind: self.caught(&behind),
         }
     }
@@ -190,17 +200,10 @@ impl Watch {
         let Some(beyond) = self.scan.get(last + 1) else {
             return self.scan[last].range;
         };
-        let (mut near, mut far) = (self.scan[last].range, beyond.range);
-        // To a millimetre or a ten-thousandth.
-        while far - near > 1e-4 * near {
-            let middle = 0.5 * (near + far);
-            if seen(&self.look(middle)).1 >= 1.0 {
-                near = middle;
-            } else {
-                far = middle;
-            }
-        }
-        0.5 * (near + far)
+        let (near, far) = (self.scan[last].range, beyond.range);
+        // To a ten-thousandth; visibility falls off nearly like an exponential, so its logarithm is straight.
+        let above = |range: f64| seen(&self.look(range)).1.ln();
+        root(above, near, far, 1e-4 * near).unwrap_or(near)
     }
 
     /// The receptor to which it is most visible, and how much above the threshold.
@@ -211,10 +214,10 @@ impl Watch {
             if behind <= 0.0 {
                 continue;
             }
-            let weight = times(&look.left, &receptor.weight);
+            let weight = &look.weights[i];
             for patch in patches {
                 let solid_angle = patch.area / look.range.powi(2);
-                let [mean, bright, dark] = from_fn(|phase| dot(&patch.differs[phase], &weight));
+                let [mean, bright, dark] = from_fn(|phase| dot(&patch.differs[phase], weight));
                 let flicker = |phase: f64| (mean + follows[i] * (phase - mean)).abs();
                 let signal = mean.abs().max(flicker(bright)).max(flicker(dark));
                 let visibility = signal / behind * receptor.filled(solid_angle)

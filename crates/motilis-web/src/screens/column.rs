@@ -36,7 +36,7 @@ pub(crate) async fn look(
 ) -> Result<HttpResponse, Error> {
     let (ask, theme) = (ask.into_inner(), theme_of(&request));
     let screen = app
-        .read(move |connection| draw(&Desk::load(connection)?, &ask, theme))
+        .read(move |connection| draw(&Desk::without_swaps(connection)?, &ask, theme))
         .await?;
     page(HttpResponse::Ok(), &screen)
 }

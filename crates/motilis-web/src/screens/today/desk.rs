@@ -10,9 +10,11 @@ use motilis_core::advice::{
 use motilis_core::bench::Stocked;
 use motilis_core::book::{MadeState, PartId, RigId, RuleId, SetupId};
 use motilis_core::evidence::{Angler, Record};
+use motilis_core::line::LineSetup;
 use motilis_core::rules::{Limits, LocalRule};
 use motilis_store::{Connection, events, made, outings, parts, rigs, rules, setups};
 use std::collections::HashMap;
+use std::sync::Arc;
 
 /// Which rig of the box a candidate comes from.
 #[derive(Clone, Copy)]
@@ -47,8 +49,15 @@ pub(in crate::screens) struct Desk {
 }
 
 impl Desk {
-    /// Reads it for the open outing.
+    /// Reads it for the open outing, with the swaps that the box allows.
     pub fn load(connection: &Connection) -> Result<Self, Error> {
+        let mut desk = Self::without_swaps(connection)?;
+        desk.add_swaps(&parts::stocked(connection)?)?;
+        Ok(desk)
+    }
+
+    /// Reads it with the rigs of the box as they are.
+    pub fn without_swaps(connection: &Connection) -> Result<Self, Error> {
         let context = Context::load(connection)?;
         let fish = context.outing.fish;
         let day = context.outing.day(&context.water)?;
@@ -86,7 +95,10 @@ impl Desk {
     ) -> Result<(), Error> {
         let stock: Vec<Stocked> = parts::stocked(connection)?;
         let records: HashMap<RigId, Record> = records.iter().copied().collect();
-        let rods: HashMap<SetupId, _> = setups::all(connection)?.into_iter().collect();
+        let rods: HashMap<SetupId, Arc<LineSetup>> = setups::all(connection)?
+            .into_iter()
+            .map(|(id, setup)| (id, Arc::new(setup)))
+            .collect();
         let mut made_up: HashMap<RigId, u32> = HashMap::new();
         for (_, made) in made::all(connection)? {
             if made.state != MadeState::ReTie {
@@ -95,8 +107,8 @@ impl Desk {
         }
         for (id, owned) in rigs::all(connection)? {
             let setup = match rods.get(&owned.setup) {
-                Some(setup) => setup.clone(),
-                None => setups::get(connection, owned.setup)?,
+                Some(setup) => Arc::clone(setup),
+                None => Arc::new(setups::get(connection, owned.setup)?),
             };
             let made = made_up.get(&id).copied().unwrap_or(0);
             self.candidates.push(Candidate {
@@ -113,9 +125,18 @@ impl Desk {
             });
         }
         self.own = self.candidates.len();
+        Ok(())
+    }
+
+    fn add_swaps(&mut self, stock: &[Stocked]) -> Result<(), Error> {
+        // No blade makes a rig for other fish a rig for this one.
+        let kinds = self.day.fish.kinds();
         for place in 0..self.own {
+            if !kinds.contains(&self.candidates[place].rig.kind()) {
+                continue;
+            }
             let origin = self.origins[place];
-            for variant in variants(&self.candidates[place], &stock)? {
+            for variant in variants(&self.candidates[place], stock)? {
                 let blade = variant
                     .rig
                     .stack()
