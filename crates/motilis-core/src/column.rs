@@ -95,16 +95,20 @@ pub fn seen_at(
     Ok(seen)
 }
 
-/// Water and finishes at some depths as one camera shows them, set for white just under the surface: a colour
-/// of the water for each depth, and one for each finish there.
+/// One depth of the column as a camera shows it, sRGB 0–1.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Rung {
+    /// The water.
+    pub water: [f64; 3],
+    /// Each finish before it.
+    pub finishes: Vec<[f64; 3]>,
+}
+
+/// Water and finishes at some depths as one camera shows them, set for white just under the surface.
 ///
 /// # Errors
 /// [`Error::OutOfRange`] for conditions that cannot be.
-pub fn ladder(
-    day: &Day,
-    depths: &[Metres],
-    finishes: &[Finish],
-) -> Result<Vec<([f64; 3], Vec<[f64; 3]>)>, Error> {
+pub fn ladder(day: &Day, depths: &[Metres], finishes: &[Finish]) -> Result<Vec<Rung>, Error> {
     let (daylight, optics) = (day.daylight()?, day.optics()?);
     let scene = |depth: f64| Scene::new(&daylight, &optics, depth, View::Level);
     let exposure = Exposure::for_white(&scene(0.1)?);
@@ -116,7 +120,10 @@ pub fn ladder(
             let colours = painted
                 .iter()
                 .map(|finish| Picture::exposed(finish, &scene, GLOW_MIN, exposure).finish);
-            Ok((Picture::of_water(&scene, exposure), colours.collect()))
+            Ok(Rung {
+                water: Picture::of_water(&scene, exposure),
+                finishes: colours.collect(),
+            })
         })
         .collect()
 }
@@ -276,8 +283,8 @@ mod tests {
         let depths: Vec<Metres> = (0..8).map(|i| Metres(0.1 + f64::from(i))).collect();
         let rungs = ladder(&day, &depths, &[Finish::plain(Colour::White)]).unwrap();
         let brightness = |colour: [f64; 3]| colour.iter().sum::<f64>();
-        assert!(rungs.is_sorted_by(|a, b| brightness(a.0) > brightness(b.0)));
-        assert!(rungs.is_sorted_by(|a, b| brightness(a.1[0]) > brightness(b.1[0])));
+        assert!(rungs.is_sorted_by(|a, b| brightness(a.water) > brightness(b.water)));
+        assert!(rungs.is_sorted_by(|a, b| brightness(a.finishes[0]) > brightness(b.finishes[0])));
     }
 
     #[test]

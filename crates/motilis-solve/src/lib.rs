@@ -15,6 +15,7 @@
 //! assert!(answer.contains(r#""state":"turning""#));
 //! ```
 
+pub mod advice;
 pub mod blade;
 mod document;
 pub mod light;
@@ -44,16 +45,19 @@ pub enum What {
     Sun,
     /// How far a fish sees a finish.
     Light,
+    /// Which rig, today.
+    Match,
 }
 
 impl What {
     /// Every computation, with the name it is asked for by.
-    pub const ALL: [(&'static str, Self); 5] = [
+    pub const ALL: [(&'static str, Self); 6] = [
         ("towline", Self::Towline),
         ("blade", Self::Blade),
         ("rig", Self::Rig),
         ("sun", Self::Sun),
         ("light", Self::Light),
+        ("match", Self::Match),
     ];
 
     /// The computation of a name, if there is one.
@@ -75,6 +79,7 @@ impl What {
             Self::Rig => answer(request, rig::solve),
             Self::Sun => answer(request, sun::solve),
             Self::Light => answer(request, light::solve),
+            Self::Match => answer(request, advice::solve),
         }
     }
 }

@@ -248,7 +248,7 @@ pub struct Answer {
 }
 
 /// Reads a key, or says which there are.
-fn keyed<T: Copy>(
+pub(crate) fn keyed<T: Copy>(
     field: &str,
     key: &str,
     from: impl Fn(&str) -> Option<T>,
@@ -325,7 +325,7 @@ impl PartRequest {
 }
 
 impl Request {
-    fn stack(&self) -> Result<Stack, Refusal> {
+    pub(crate) fn stack(&self) -> Result<Stack, Refusal> {
         let kind = keyed(
             "kind",
             &self.kind,
@@ -384,25 +384,27 @@ impl Request {
         };
         Ok(empty.edited_by(&edits)?)
     }
-
-    fn stock(&self) -> Result<Vec<Stocked>, Refusal> {
-        let parts = self.stock.iter().enumerate();
-        parts
-            .map(|(at, part)| {
-                let path = format!("box[{at}]");
-                let left = part.left_count.unwrap_or(1.0);
-                motilis_core::book::limits::LEFT.check(&format!("{path}.left_count"), left)?;
-                Ok(Stocked {
-                    id: PartId(part.id.unwrap_or(at as i64 + 1)),
-                    part: part.part(&path)?,
-                    left,
-                })
-            })
-            .collect()
-    }
 }
 
-fn piece_answer(piece: &Piece) -> PieceAnswer {
+/// What a box holds.
+pub(crate) fn stocked(parts: &[PartRequest]) -> Result<Vec<Stocked>, Refusal> {
+    parts
+        .iter()
+        .enumerate()
+        .map(|(at, part)| {
+            let path = format!("box[{at}]");
+            let left = part.left_count.unwrap_or(1.0);
+            motilis_core::book::limits::LEFT.check(&format!("{path}.left_count"), left)?;
+            Ok(Stocked {
+                id: PartId(part.id.unwrap_or(at as i64 + 1)),
+                part: part.part(&path)?,
+                left,
+            })
+        })
+        .collect()
+}
+
+pub(crate) fn piece_answer(piece: &Piece) -> PieceAnswer {
     let (part, style) = piece.part.what().keys();
     PieceAnswer {
         part,
@@ -505,7 +507,7 @@ pub fn solve(request: Request) -> Result<Answer, Refusal> {
         cut,
         figures,
         checks,
-    } = checks(&stack, &request.stock()?)?;
+    } = checks(&stack, &stocked(&request.stock)?)?;
     let lengths = |lengths: &[Metres]| lengths.iter().map(|length| length.0).collect();
     Ok(Answer {
         name: request.name,

@@ -1,6 +1,7 @@
 //! `solve sun`: where sun and moon stand, and how bright a clear sky makes the surface.
 
 use crate::{Refusal, Refused};
+use jiff::Timestamp;
 use motilis_core::sky::{Illuminance, Moon, Place, Sun, moon, sun};
 use serde::{Deserialize, Serialize};
 use utoipa::ToSchema;
@@ -43,14 +44,19 @@ pub struct Answer {
     pub lux_clear: f64,
 }
 
-/// Sun and moon over a place at an instant given in words.
-pub(crate) fn overhead(utc: &str, lat: f64, lon: f64) -> Result<(Sun, Moon), Refusal> {
-    let at = utc.parse().map_err(|_| {
+/// An instant given in words.
+pub(crate) fn instant(utc: &str) -> Result<Timestamp, Refusal> {
+    utc.parse().map_err(|_| {
         Refusal::new(
             "utc",
             format!("utc {utc:?} is not a time like 2026-06-04T10:12:00Z"),
         )
-    })?;
+    })
+}
+
+/// Sun and moon over a place at an instant given in words.
+pub(crate) fn overhead(utc: &str, lat: f64, lon: f64) -> Result<(Sun, Moon), Refusal> {
+    let at = instant(utc)?;
     let place = Place::new(lat, lon)?;
     Ok((sun(place, at)?, moon(place, at)))
 }

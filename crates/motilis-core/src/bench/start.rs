@@ -277,9 +277,8 @@ fn skeleton(
 /// How many numbers larger a fish wants its blade, and in which finish (common practice, no source).
 fn for_fish(fish: Fish) -> (f64, Colour) {
     match fish {
-        Fish::Walleye | Fish::YellowPerch => (0.0, Colour::Brass),
+        Fish::Walleye | Fish::YellowPerch | Fish::BrownTrout => (0.0, Colour::Brass),
         Fish::RainbowTrout | Fish::BrookTrout => (-1.0, Colour::Nickel),
-        Fish::BrownTrout => (0.0, Colour::Brass),
         Fish::LandlockedSockeye => (-1.0, Colour::Copper),
         Fish::LakeTrout => (1.0, Colour::Nickel),
         Fish::Coho | Fish::Chinook | Fish::LandlockedChinook => (1.0, Colour::Chartreuse),

@@ -261,14 +261,15 @@ impl Fish {
     pub fn usual_forage(self) -> Forage {
         match self {
             Self::Walleye => Forage::YellowPerch,
-            Self::RainbowTrout | Self::BrookTrout | Self::Steelhead => Forage::Insects,
+            Self::RainbowTrout | Self::BrookTrout | Self::Steelhead | Self::YellowPerch => {
+                Forage::Insects
+            }
             Self::BrownTrout => Forage::Shiner,
             Self::LakeTrout | Self::LandlockedChinook => Forage::Smelt,
             Self::LandlockedSockeye => Forage::Plankton,
             Self::Chinook => Forage::Herring,
             Self::Coho => Forage::Squid,
             Self::SmallmouthBass => Forage::Crayfish,
-            Self::YellowPerch => Forage::Insects,
         }
     }
 }

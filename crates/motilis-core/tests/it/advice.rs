@@ -102,7 +102,7 @@ proptest! {
         let judge = Judge::new(&day, &ways).unwrap();
         let ranking = judge.rank(&candidates).unwrap();
         let mark = |index: usize| {
-            if index == veto { Some(Mark::Veto) } else if index % 2 == 0 { Some(Mark::Pin) } else { None }
+            if index == veto { Some(Mark::Veto) } else if index.is_multiple_of(2) { Some(Mark::Pin) } else { None }
         };
         let sheet = draw_up(&judge, &candidates, &ranking, mark).unwrap();
         let calls = judge.all(&candidates).unwrap();

@@ -483,3 +483,121 @@ fn where_no_light_is_left_nothing_is_seen_and_every_figure_can_be_written() {
         json!(0.0)
     );
 }
+
+/// The example of the document.
+fn example(schema: &str) -> Value {
+    let document: Value = serde_json::from_str(&openapi()).unwrap();
+    document["components"]["schemas"][schema]["example"].clone()
+}
+
+/// One harness and one blade of the box: the sheet calls what the schools and the log say, and every score is
+/// the sum of its terms.
+#[test]
+fn a_match_calls_a_rig_and_says_why() {
+    let request = example("MatchRequest");
+    let answer = ask(What::Match, &request);
+    let (sheet, rigs) = (&answer["sheet"], &answer["rigs"]);
+    assert_eq!(rigs.as_array().unwrap().len(), 1);
+    assert_eq!(sheet[0]["role"], "primary");
+    assert_eq!(rigs[0]["verdict"], "works");
+    for call in sheet
+        .as_array()
+        .unwrap()
+        .iter()
+        .chain(rigs.as_array().unwrap())
+    {
+        let terms = call["terms"].as_array().unwrap();
+        assert_eq!(terms.len(), 20);
+        let counted =
+            |term: &Value| term["points"].as_f64().unwrap() * term["weight"].as_f64().unwrap();
+        let sum: f64 = terms.iter().map(counted).sum();
+        assert_relative_eq!(sum, call["score"].as_f64().unwrap(), epsilon = 1e-9);
+    }
+    // The swap that the box allows is judged too.
+    let swapped = sheet
+        .as_array()
+        .unwrap()
+        .iter()
+        .find(|call| !call["swap"].as_array().unwrap().is_empty());
+    if let Some(swapped) = swapped {
+        assert_eq!(swapped["swap"][0]["id"], 7);
+    }
+    let mut vetoed = request.clone();
+    vetoed["rigs"][0]["mark"] = json!("veto");
+    let answer = ask(What::Match, &vetoed);
+    assert!(answer["sheet"].as_array().unwrap().is_empty());
+}
+
+#[test]
+fn typed_in_rules_and_the_box_are_hard() {
+    let reason = |field: &str, value: Value| {
+        let mut request = example("MatchRequest");
+        request["rigs"][0]["made_up"] = json!(1);
+        request["limits"] = json!({});
+        match field {
+            "made_up" => request["rigs"][0]["made_up"] = value,
+            "speed_mps" => request["day"]["speed_mps"] = value,
+            _ => request["limits"][field] = value,
+        }
+        ask(What::Match, &request)["rigs"][0]["reason"].clone()
+    };
+    assert_eq!(reason("hooks", json!(1)), "against_rule");
+    assert_eq!(reason("no_bait", json!(true)), "against_rule");
+    assert_eq!(reason("no_lead", json!(true)), "practice");
+    assert_eq!(reason("made_up", json!(0)), "short");
+    assert_eq!(reason("speed_mps", json!(0.1)), "stalls");
+    assert_eq!(reason("speed_mps", json!(1.6)), "rolls_over");
+}
+
+#[rstest]
+#[case("/day/lat", json!(91.0), "day.lat", "between -90 and 90")]
+#[case("/day/utc", json!("dawn"), "day.utc", "is not a time")]
+#[case("/day/clarity_m", json!(0.0), "day.clarity_m", "tea-stained")]
+#[case("/day/temperature_c", json!(-9.0), "day.temperature_c", "between -2 and 45")]
+#[case("/day/stain", json!("brown"), "day.stain", "clear, green, tea, muddy")]
+#[case("/day/fish", json!("pike"), "day.fish", "walleye")]
+#[case("/day/fish_to_m", json!(1.0), "day.fish_to_m", "upper end first")]
+#[case("/day/speed_mps", json!(-1.0), "day.speed_mps", "between 0 and 15")]
+#[case("/day/bottom_m", json!(0.0), "day.bottom_m", "above 0")]
+#[case("/schools/colour", json!("both"), "schools.colour", "conditions, rotate")]
+#[case("/weights/thump", json!(9), "weights.thump", "between 0 and 3")]
+#[case("/rigs/0/mark", json!("maybe"), "rigs[0].mark", "pin, veto")]
+#[case("/rigs/0/rod_hours", json!(-1.0), "rigs[0].rod_hours", "between 0")]
+#[case("/rigs/0/setup/start", json!("kite"), "rigs[0].setup.start", "rod_tip, board, downrigger")]
+#[case("/rigs/0/setup/weight/kind", json!("anvil"), "rigs[0].setup.weight.kind", "sinker")]
+#[case("/rigs/0/setup/main/test_lb", json!(11), "rigs[0].setup.main.test_lb", "lb")]
+#[case("/rigs/0/setup/tip_height_m", json!(99.0), "rigs[0].setup.tip_height_m", "between 0 and 10")]
+#[case("/rigs/0/rig/kind", json!("kite"), "rigs[0].rig.kind", "crawler_harness")]
+#[case("/rigs/0/rig/pieces/2/size", json!(99), "rigs[0].rig.pieces[2].size", "comes in")]
+#[case("/rigs", json!([]), "rigs", "between 1 and 2000")]
+fn a_match_with_one_bad_field_names_it(
+    #[case] place: &str,
+    #[case] value: Value,
+    #[case] blamed: &str,
+    #[case] word: &str,
+) {
+    let mut request = example("MatchRequest");
+    *request.pointer_mut(place).unwrap() = value;
+    let (field, message) = refusal(What::Match, &request.to_string());
+    assert_eq!(field, blamed, "{message}");
+    assert!(message.contains(word), "{message}");
+}
+
+/// A downrigger and a diver are set-ups too, each with what it needs.
+#[test]
+fn other_set_ups_say_what_they_need() {
+    let mut request = example("MatchRequest");
+    request["rigs"][0]["setup"]["start"] = json!("downrigger");
+    let (field, message) = refusal(What::Match, &request.to_string());
+    assert_eq!(
+        (field.as_str(), message.contains("ball_kg")),
+        ("rigs[0].setup.ball_kg", true)
+    );
+    request["rigs"][0]["setup"]["ball_kg"] = json!(4.5);
+    request["rigs"][0]["setup"]["drop_back_m"] = json!(6.0);
+    request["rigs"][0]["setup"]["weight"] = Value::Null;
+    assert_eq!(ask(What::Match, &request)["rigs"][0]["verdict"], "works");
+    request["rigs"][0]["setup"]["start"] = json!("board");
+    request["rigs"][0]["setup"]["weight"] = json!({"kind": "trip_diver", "size": "large"});
+    assert!(ask(What::Match, &request)["rigs"][0]["out_m"].is_number());
+}

@@ -251,8 +251,8 @@ fn lore(scored: &Scored, system: System) -> String {
         Basis::Warmth { .. } if good => "copper in its own water".to_owned(),
         Basis::Warmth {
             temperature,
-            colour,
-        } if colour == Colour::Copper => format!(
+            colour: Colour::Copper,
+        } => format!(
             "copper’s water is warmer or cooler than {}",
             show(Quantity::Temperature, temperature.0, system)
         ),

@@ -51,13 +51,18 @@ pub(in crate::screens) struct Desk {
 impl Desk {
     /// Reads it for the open outing, with the swaps that the box allows.
     pub fn load(connection: &Connection) -> Result<Self, Error> {
-        let mut desk = Self::without_swaps(connection)?;
-        desk.add_swaps(&parts::stocked(connection)?)?;
+        let stock = parts::stocked(connection)?;
+        let mut desk = Self::laid_out(connection, &stock)?;
+        desk.add_swaps(&stock)?;
         Ok(desk)
     }
 
     /// Reads it with the rigs of the box as they are.
     pub fn without_swaps(connection: &Connection) -> Result<Self, Error> {
+        Self::laid_out(connection, &parts::stocked(connection)?)
+    }
+
+    fn laid_out(connection: &Connection, stock: &[Stocked]) -> Result<Self, Error> {
         let context = Context::load(connection)?;
         let fish = context.outing.fish;
         let day = context.outing.day(&context.water)?;
@@ -84,7 +89,7 @@ impl Desk {
             own: 0,
             rules,
         };
-        desk.lay_out(connection, &records)?;
+        desk.lay_out(connection, &records, stock)?;
         Ok(desk)
     }
 
@@ -92,8 +97,8 @@ impl Desk {
         &mut self,
         connection: &Connection,
         records: &[(RigId, Record)],
+        stock: &[Stocked],
     ) -> Result<(), Error> {
-        let stock: Vec<Stocked> = parts::stocked(connection)?;
         let records: HashMap<RigId, Record> = records.iter().copied().collect();
         let rods: HashMap<SetupId, Arc<LineSetup>> = setups::all(connection)?
             .into_iter()
@@ -113,7 +118,7 @@ impl Desk {
             let made = made_up.get(&id).copied().unwrap_or(0);
             self.candidates.push(Candidate {
                 name: owned.rig.name.clone(),
-                stand: Stand::of(owned.rig.stack(), made, &stock),
+                stand: Stand::of(owned.rig.stack(), made, stock),
                 rig: owned.rig,
                 setup,
                 record: records.get(&id).copied().unwrap_or_default(),

@@ -220,14 +220,19 @@ pub(in crate::screens) fn column(
     };
     let water: Vec<[f64; 3]> = ladder(day, &even(WASHES), &[])?
         .into_iter()
-        .map(|(colour, _)| colour)
+        .map(|rung| rung.water)
         .collect();
     let rungs = even(RUNGS);
     let climbed = ladder(day, &rungs, finishes)?;
     let finishes: Vec<(Finish, Vec<[f64; 3]>)> = finishes
         .iter()
         .enumerate()
-        .map(|(place, finish)| (*finish, climbed.iter().map(|rung| rung.1[place]).collect()))
+        .map(|(place, finish)| {
+            (
+                *finish,
+                climbed.iter().map(|rung| rung.finishes[place]).collect(),
+            )
+        })
         .collect();
     Ok(WaterColumn::new(&ColumnSource {
         width,

@@ -1,0 +1,704 @@
+//! `solve match`: rigs and a box against the conditions of a day, to a call sheet with its reasons.
+
+use crate::rig::{self, PartRequest, PieceAnswer, keyed, piece_answer, stocked};
+use crate::sun::instant;
+use crate::{Refusal, Refused};
+use motilis_core::advice::{
+    Call, Candidate, Day, Judge, Mark, Mood, Question, Role, Schools, Sky, Stand, Term, Verdict,
+    Ways, Weights, Wind, before, draw_up, overhead, variants,
+};
+use motilis_core::book::RuleId;
+use motilis_core::evidence::{Angler, Record};
+use motilis_core::fish::{Fish, Forage};
+use motilis_core::light::Stain;
+use motilis_core::line::{LineSetup, OutFor, Start};
+use motilis_core::rig::{Kind, Rig};
+use motilis_core::rules::Limits;
+use motilis_core::sky::Place;
+use motilis_core::tackle::{DiverSize, LineMaterial, LineStock, Weight, WeightMaterial};
+use motilis_core::units::{Celsius, Kilograms, Metres, MetresPerSecond};
+use serde::{Deserialize, Serialize};
+use std::collections::BTreeMap;
+use std::sync::Arc;
+use utoipa::ToSchema;
+
+/// The conditions of the day.
+#[derive(Debug, Clone, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct DayRequest {
+    /// Instant, RFC 3339.
+    pub utc: String,
+    /// Latitude, degrees, north positive.
+    pub lat: f64,
+    /// Longitude, degrees, east positive.
+    pub lon: f64,
+    /// Speed through the water asked for.
+    pub speed_mps: f64,
+    /// Water temperature.
+    pub temperature_c: f64,
+    /// Whether the water is salt.
+    #[serde(default)]
+    pub salt: bool,
+    /// Secchi depth.
+    pub clarity_m: f64,
+    /// `clear`, `green`, `tea` or `muddy`.
+    pub stain: String,
+    /// `sun`, `broken`, `cloud` or `rain`.
+    pub sky: String,
+    /// `calm`, `ripple`, `chop` or `rough`.
+    pub wind: String,
+    /// The fish wanted: `walleye`, `rainbow_trout` …
+    pub fish: String,
+    /// Upper end of the depths the fish hold at.
+    pub fish_from_m: f64,
+    /// Lower end.
+    pub fish_to_m: f64,
+    /// `active`, `neutral` or `shy`.
+    pub mood: String,
+    /// What they feed on; the fish's usual when not given.
+    pub forage: Option<String>,
+    /// Whether weeds or panfish take the bait.
+    #[serde(default)]
+    pub nibblers: bool,
+    /// Kind of rig that every other boat drags.
+    pub crowd: Option<String>,
+    /// Depth of the water.
+    pub bottom_m: f64,
+    /// Depth at which the rig shall run.
+    pub wanted_depth_m: f64,
+}
+
+/// A line off the spool.
+#[derive(Debug, Clone, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct SpoolRequest {
+    /// `nylon`, `fluorocarbon`, `braid`, `lead_core` …
+    pub material: String,
+    /// Strength on its label, lb.
+    pub test_lb: u16,
+}
+
+/// What takes a line down.
+#[derive(Debug, Clone, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct WeightRequest {
+    /// `bottom_bouncer`, `sinker`, `clip_on` or `trip_diver`.
+    pub kind: String,
+    /// Mass; not of a diver.
+    pub mass_kg: Option<f64>,
+    /// `lead`, `tin`, `tungsten` or `brass`; lead when not given.
+    pub material: Option<String>,
+    /// Size of a diver: `small`, `medium` or `large`.
+    pub size: Option<String>,
+}
+
+/// What a rod is rigged with, all but the rig.
+#[derive(Debug, Clone, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct SetupRequest {
+    /// `rod_tip`, `board` or `downrigger`.
+    pub start: String,
+    /// Height of a rod tip.
+    pub tip_height_m: Option<f64>,
+    /// Mass of a downrigger's ball.
+    pub ball_kg: Option<f64>,
+    /// Line between a downrigger's release and the leader.
+    pub drop_back_m: Option<f64>,
+    /// The main line.
+    pub main: SpoolRequest,
+    /// What takes it down; none when not given.
+    pub weight: Option<WeightRequest>,
+    /// The leader.
+    pub leader: SpoolRequest,
+    /// Its length.
+    pub lead_m: f64,
+    /// The most that can be let out.
+    pub reel_m: f64,
+}
+
+/// A rig with how it stands in the box and in the log.
+#[derive(Debug, Clone, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct CandidateRequest {
+    /// The rig, as `solve rig` takes it; its name comes back.
+    pub rig: rig::Request,
+    /// The set-up it goes on.
+    pub setup: SetupRequest,
+    /// How many lie made up; 0 when not given.
+    #[serde(default)]
+    pub made_up: u32,
+    /// Fish the log has on it.
+    #[serde(default)]
+    pub fish: u32,
+    /// Rod-hours the log has on it.
+    #[serde(default)]
+    pub rod_hours: f64,
+    /// `pin` or `veto`.
+    pub mark: Option<String>,
+}
+
+/// What typed-in rules leave.
+#[derive(Debug, Clone, Copy, Default, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct LimitsRequest {
+    /// Hooks on a line.
+    pub hooks: Option<u8>,
+    /// Whether bait is forbidden.
+    #[serde(default)]
+    pub no_bait: bool,
+    /// Whether lead is forbidden.
+    #[serde(default)]
+    pub no_lead: bool,
+}
+
+/// Rigs and a box against a day.
+#[derive(Debug, Clone, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields)]
+#[schema(as = MatchRequest, example = json!({
+    "day": {"utc": "2026-09-05T15:00:00Z", "lat": 50.42, "lon": -95.61, "speed_mps": 0.536,
+        "temperature_c": 14.4, "clarity_m": 2.1, "stain": "tea", "sky": "cloud", "wind": "ripple",
+        "fish": "walleye", "fish_from_m": 6.1, "fish_to_m": 7.6, "mood": "neutral",
+        "bottom_m": 8.2, "wanted_depth_m": 6.7},
+    "schools": {"colour": "conditions"}, "weights": {"thump": 1.0},
+    "rigs": [{
+        "rig": {"name": "two-hook", "kind": "crawler_harness",
+            "mount": {"part": "line", "style": "nylon", "size": 17}, "hook_spacing_m": 0.089,
+            "pieces": [
+                {"part": "swivel", "style": "barrel", "size": 14},
+                {"part": "clevis", "style": "stirrup", "size": 2},
+                {"part": "blade", "style": "colorado", "size": 4, "colour": "BR", "hammered": true},
+                {"part": "bead", "style": "round", "size": 4},
+                {"part": "bead", "style": "round", "size": 6, "count": 4},
+                {"part": "hook", "style": "octopus", "size": 2, "count": 2},
+                {"part": "bait", "style": "crawler", "size": 125}]},
+        "setup": {"start": "rod_tip", "tip_height_m": 1.5, "main": {"material": "nylon", "test_lb": 10},
+            "weight": {"kind": "bottom_bouncer", "mass_kg": 0.0567, "material": "tin"},
+            "leader": {"material": "nylon", "test_lb": 12}, "lead_m": 1.5, "reel_m": 90},
+        "made_up": 1, "fish": 4, "rod_hours": 9, "mark": null}],
+    "box": [{"id": 7, "part": "blade", "style": "indiana", "size": 4, "colour": "CH", "left_count": 3}]
+}))]
+pub struct Request {
+    /// Comes back with the answer.
+    pub name: Option<String>,
+    /// The conditions.
+    pub day: DayRequest,
+    /// Schools followed, by question: `colour`, `hooks`, `leader`, `flasher_blade`, `attractor`,
+    /// `above_clevis`, `weight`, `height`; the defaults for those not named.
+    #[serde(default)]
+    pub schools: BTreeMap<String, String>,
+    /// Weights of terms, 0 to 3, by term; the fish's usual for those not named.
+    #[serde(default)]
+    pub weights: BTreeMap<String, f64>,
+    /// What typed-in rules leave.
+    #[serde(default)]
+    pub limits: LimitsRequest,
+    /// Every rig, 1 to 2000 of them.
+    pub rigs: Vec<CandidateRequest>,
+    /// Blades and clevises that could be swapped in, and parts to build from.
+    #[serde(default, rename = "box")]
+    pub stock: Vec<PartRequest>,
+}
+
+/// A term: points times weight.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct TermAnswer {
+    /// The term.
+    pub term: &'static str,
+    /// −1 against it to 1 for it.
+    pub points: f64,
+    /// What it counts.
+    pub weight: f64,
+}
+
+/// A rig judged.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct CallAnswer {
+    /// Place of the rig among the request's.
+    pub rig: usize,
+    /// Its name.
+    pub name: String,
+    /// What is swapped on it first: the blade, then a clevis.
+    pub swap: Vec<PieceAnswer>,
+    /// `primary`, `contrast` or `probe`; null for what is not on the sheet.
+    pub role: Option<&'static str>,
+    /// `works`, `watch` or `cannot`.
+    pub verdict: &'static str,
+    /// Why it is not on the sheet, or `practice`.
+    pub reason: &'static str,
+    /// Sum of the terms.
+    pub score: f64,
+    /// The speed practice would run it at.
+    pub best_speed_mps: f64,
+    /// Slowest usable speed.
+    pub from_mps: f64,
+    /// Fastest usable speed; null when nothing ends it.
+    pub to_mps: Option<f64>,
+    /// What to let out; null when the depth cannot be had.
+    pub out_m: Option<f64>,
+    /// From how far the fish sees its finish there.
+    pub seen_m: f64,
+    /// That with its colour out of 100, the best being 100.
+    pub noticeability: f64,
+    /// Every term.
+    pub terms: Vec<TermAnswer>,
+}
+
+/// The call sheet and every rig of the request.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+#[schema(as = MatchAnswer)]
+pub struct Answer {
+    /// The request's name.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub name: Option<String>,
+    /// True altitude of the sun, degrees.
+    pub sun_alt_deg: f64,
+    /// First call, contrast and probe, as far as something works.
+    pub sheet: Vec<CallAnswer>,
+    /// The request's rigs as they are, best first.
+    pub rigs: Vec<CallAnswer>,
+}
+
+/// Most rigs of a request.
+const MOST_RIGS: usize = 2_000;
+
+impl DayRequest {
+    fn day(&self) -> Result<Day, Refusal> {
+        let path = |field: &str| format!("day.{field}");
+        let sky = key(&path("sky"), &self.sky, Sky::from_key, Sky::ALL, Sky::key)?;
+        let wind = key(
+            &path("wind"),
+            &self.wind,
+            Wind::from_key,
+            Wind::ALL,
+            Wind::key,
+        )?;
+        let fish = key(
+            &path("fish"),
+            &self.fish,
+            Fish::from_key,
+            Fish::ALL,
+            Fish::key,
+        )?;
+        let forage = match &self.forage {
+            None => fish.usual_forage(),
+            Some(word) => key(
+                &path("forage"),
+                word,
+                Forage::from_key,
+                Forage::ALL,
+                Forage::key,
+            )?,
+        };
+        let crowd = match &self.crowd {
+            None => None,
+            Some(word) => Some(key(
+                &path("crowd"),
+                word,
+                Kind::from_key,
+                Kind::ALL,
+                Kind::key,
+            )?),
+        };
+        let inside =
+            |error: motilis_core::Error| Refusal::new(path(error.quantity()), error.to_string());
+        let place = Place::new(self.lat, self.lon).map_err(inside)?;
+        let at = instant(&self.utc).map_err(|refusal| Refusal {
+            field: path(&refusal.field),
+            ..refusal
+        })?;
+        if !(self.fish_from_m <= self.fish_to_m) {
+            return Err(Refusal::new(
+                path("fish_to_m"),
+                "fish_to_m lies above fish_from_m, or one of the two is no number; give the upper end first",
+            ));
+        }
+        let day = Day {
+            speed: MetresPerSecond(self.speed_mps),
+            temperature: Celsius(self.temperature_c),
+            salt: self.salt,
+            clarity: Metres(self.clarity_m),
+            stain: key(
+                &path("stain"),
+                &self.stain,
+                Stain::from_key,
+                Stain::ALL,
+                Stain::key,
+            )?,
+            sky,
+            overhead: overhead(place, at, sky, wind).map_err(inside)?,
+            fish,
+            fish_depth: (Metres(self.fish_from_m), Metres(self.fish_to_m)),
+            mood: key(
+                &path("mood"),
+                &self.mood,
+                Mood::from_key,
+                Mood::ALL,
+                Mood::key,
+            )?,
+            forage,
+            nibblers: self.nibblers,
+            crowd,
+            bottom: Metres(self.bottom_m),
+            wanted_depth: Metres(self.wanted_depth_m),
+        };
+        day.optics().map_err(|error| {
+            Refusal::new(
+                path("clarity_m"),
+                error.to_string().replace("zsd", "clarity_m"),
+            )
+        })?;
+        Ok(day)
+    }
+}
+
+/// A keyed word of a list.
+fn key<T: Copy>(
+    field: &str,
+    word: &str,
+    from_key: impl Fn(&str) -> Option<T>,
+    all: &[T],
+    key: impl Fn(T) -> &'static str,
+) -> Result<T, Refusal> {
+    keyed(field, word, from_key, all.iter().map(|one| key(*one)))
+}
+
+impl SpoolRequest {
+    fn stock(&self, path: &str) -> Result<LineStock, Refusal> {
+        let material = key(
+            &format!("{path}.material"),
+            &self.material,
+            LineMaterial::from_key,
+            LineMaterial::ALL,
+            LineMaterial::key,
+        )?;
+        LineStock::of_test(material, self.test_lb)
+            .map_err(|error| Refusal::new(format!("{path}.test_lb"), error.to_string()))
+    }
+}
+
+impl WeightRequest {
+    fn weight(&self, path: &str) -> Result<Weight, Refusal> {
+        if self.kind == "trip_diver" {
+            let size = self.size.as_deref().unwrap_or("medium");
+            return Ok(Weight::TripDiver(key(
+                &format!("{path}.size"),
+                size,
+                DiverSize::from_key,
+                DiverSize::ALL,
+                DiverSize::key,
+            )?));
+        }
+        let material = key(
+            &format!("{path}.material"),
+            self.material.as_deref().unwrap_or("lead"),
+            WeightMaterial::from_key,
+            WeightMaterial::ALL,
+            WeightMaterial::key,
+        )?;
+        let mass = self.mass_kg.map(Kilograms).ok_or_else(|| {
+            Refusal::new(
+                format!("{path}.mass_kg"),
+                format!("a {} needs its mass_kg", self.kind),
+            )
+        })?;
+        match self.kind.as_str() {
+            "bottom_bouncer" => Ok(Weight::BottomBouncer(mass, material)),
+            "sinker" => Ok(Weight::Sinker(mass, material)),
+            "clip_on" => Ok(Weight::ClipOn(mass, material)),
+            other => Err(Refusal::new(
+                format!("{path}.kind"),
+                format!("kind {other:?} is not one of bottom_bouncer, sinker, clip_on, trip_diver"),
+            )),
+        }
+    }
+}
+
+impl SetupRequest {
+    fn setup(&self, path: &str) -> Result<LineSetup, Refusal> {
+        let needs = |field: &str, figure: Option<f64>| {
+            figure.ok_or_else(|| {
+                Refusal::new(
+                    format!("{path}.{field}"),
+                    format!("a line from a {} needs {field}", self.start),
+                )
+            })
+        };
+        let start = match self.start.as_str() {
+            "rod_tip" => Start::RodTip {
+                height: Metres(needs("tip_height_m", self.tip_height_m)?),
+            },
+            "board" => Start::Board,
+            "downrigger" => Start::Downrigger {
+                ball: Kilograms(needs("ball_kg", self.ball_kg)?),
+                drop_back: Metres(needs("drop_back_m", self.drop_back_m)?),
+            },
+            other => {
+                return Err(Refusal::new(
+                    format!("{path}.start"),
+                    format!("start {other:?} is not one of rod_tip, board, downrigger"),
+                ));
+            }
+        };
+        let setup = LineSetup {
+            name: String::new(),
+            start,
+            main: self.main.stock(&format!("{path}.main"))?,
+            weight: match &self.weight {
+                None => None,
+                Some(weight) => Some(weight.weight(&format!("{path}.weight"))?),
+            },
+            leader: self.leader.stock(&format!("{path}.leader"))?,
+            lead: Metres(self.lead_m),
+            strum: motilis_core::towline::STRUM,
+            reel: Metres(self.reel_m),
+        };
+        setup.check().map_err(|error| {
+            Refusal::new(format!("{path}.{}", error.quantity()), error.to_string())
+        })?;
+        Ok(setup)
+    }
+}
+
+impl Request {
+    fn ways(&self, fish: Fish, records: &[Record]) -> Result<Ways, Refusal> {
+        let mut schools = Schools::default();
+        for (question, school) in &self.schools {
+            let field = format!("schools.{question}");
+            let asked = key(
+                &field,
+                question,
+                Question::from_key,
+                Question::ALL,
+                Question::key,
+            )?;
+            schools = schools.following(asked, school).ok_or_else(|| {
+                let known: Vec<_> = asked.schools().into_iter().map(|(key, _)| key).collect();
+                Refusal::new(
+                    field,
+                    format!("school {school:?} is not one of {}", known.join(", ")),
+                )
+            })?;
+        }
+        let mut weights = Weights::usual(fish, &schools);
+        for (term, weight) in &self.weights {
+            let field = format!("weights.{term}");
+            let term = key(&field, term, Term::from_key, Term::ALL, Term::key)?;
+            weights = weights
+                .with(term, *weight)
+                .map_err(|error| Refusal::new(field, error.to_string()))?;
+        }
+        let all = records.iter().fold(Record::default(), |sum, one| Record {
+            fish: sum.fish.saturating_add(one.fish),
+            rod_hours: sum.rod_hours + one.rod_hours,
+        });
+        let rule = RuleId(0);
+        Ok(Ways {
+            schools,
+            weights,
+            limits: Limits {
+                hooks: self.limits.hooks.map(|most| (most, rule)),
+                no_bait: self.limits.no_bait.then_some(rule),
+                no_lead: self.limits.no_lead.then_some(rule),
+                ..Limits::default()
+            },
+            angler: Angler::of(all),
+        })
+    }
+}
+
+/// Why a rig stands where it stands, in a word.
+fn reason(call: &Call) -> &'static str {
+    use motilis_core::advice::Reason;
+    match call.reason {
+        Reason::Short(_) => "short",
+        Reason::AgainstRule { .. } => "against_rule",
+        Reason::Stalls { .. } => "stalls",
+        Reason::RollsOver { .. } => "rolls_over",
+        Reason::NearStall { .. } => "near_stall",
+        Reason::NearRollOver { .. } => "near_roll_over",
+        Reason::BelowBottom { .. } => "below_bottom",
+        Reason::TooDeep { .. } => "too_deep",
+        Reason::TooShallow { .. } => "too_shallow",
+        Reason::Drags => "drags",
+        Reason::Unsound { .. } => "unsound",
+        Reason::Practice(_) => "practice",
+    }
+}
+
+fn call_answer(rig: usize, candidate: &Candidate, call: &Call, role: Option<Role>) -> CallAnswer {
+    let swap = match &candidate.stand {
+        Stand::Buildable(changes) => changes.as_slice(),
+        _ => &[],
+    };
+    CallAnswer {
+        rig,
+        name: candidate.rig.name.clone(),
+        swap: swap
+            .iter()
+            .map(|part| {
+                let pieces = &candidate.rig.stack().pieces;
+                let on_it = pieces.iter().find(|piece| piece.part == *part);
+                on_it.map_or_else(
+                    || piece_answer(&motilis_core::rig::Piece::one(*part)),
+                    piece_answer,
+                )
+            })
+            .collect(),
+        role: role.map(Role::key),
+        verdict: match call.verdict {
+            Verdict::Works => "works",
+            Verdict::Watch => "watch",
+            Verdict::Cannot => "cannot",
+        },
+        reason: reason(call),
+        score: call.score,
+        best_speed_mps: call.best_speed.0,
+        from_mps: call.window.from.0,
+        to_mps: call.window.to.map(|to| to.0),
+        out_m: match &call.out {
+            OutFor::Out(run) => Some(run.out.0),
+            _ => None,
+        },
+        seen_m: call.sighting.range,
+        noticeability: call.noticeability(),
+        terms: call
+            .terms
+            .iter()
+            .map(|term| TermAnswer {
+                term: term.term().key(),
+                points: term.points(),
+                weight: term.weight,
+            })
+            .collect(),
+    }
+}
+
+/// A rig of the request as a candidate, with its mark.
+fn candidate(
+    at: usize,
+    asked: &CandidateRequest,
+    stock: &[motilis_core::bench::Stocked],
+) -> Result<(Candidate, Option<Mark>), Refusal> {
+    let path = format!("rigs[{at}]");
+    let under = |refusal: Refusal| Refusal {
+        field: format!("{path}.rig.{}", refusal.field),
+        ..refusal
+    };
+    let stack = asked.rig.stack().map_err(under)?;
+    let name = asked
+        .rig
+        .name
+        .clone()
+        .unwrap_or_else(|| format!("rig {at}"));
+    let mark = match &asked.mark {
+        None => None,
+        Some(word) => Some(key(
+            &format!("{path}.mark"),
+            word,
+            Mark::from_key,
+            Mark::ALL,
+            Mark::key,
+        )?),
+    };
+    let record = Record {
+        fish: asked.fish,
+        rod_hours: asked.rod_hours,
+    };
+    Angler::default()
+        .believes(record)
+        .map_err(|error| Refusal::new(format!("{path}.rod_hours"), error.to_string()))?;
+    let stand = Stand::of(&stack, asked.made_up, stock);
+    let rig = Rig::new(name.clone(), stack).map_err(|error| under(error.into()))?;
+    let setup = Arc::new(asked.setup.setup(&format!("{path}.setup"))?);
+    let candidate = Candidate {
+        name,
+        rig,
+        setup,
+        stand,
+        record,
+    };
+    Ok((candidate, mark))
+}
+
+/// A refusal of the core, which knows the conditions by shorter names.
+fn of_the_day(error: motilis_core::Error) -> Refusal {
+    let field = match error.quantity() {
+        "water.temperature_c" => "temperature_c",
+        "depth" => "wanted_depth_m",
+        "water_depth_m" => "bottom_m",
+        other => other,
+    };
+    Refusal::new(format!("day.{field}"), error.to_string())
+}
+
+/// Answers one request.
+///
+/// # Errors
+/// [`Refusal`] with the field.
+#[utoipa::path(post, path = "/api/v1/solve/match", tag = "solve", request_body = Request, responses(
+    (status = 200, description = "The call sheet and every rig judged", body = Answer),
+    (status = 422, description = "The field that is wrong, and why", body = Refused),
+))]
+pub fn solve(request: Request) -> Result<Answer, Refusal> {
+    if request.rigs.is_empty() || request.rigs.len() > MOST_RIGS {
+        let message = format!(
+            "{} rigs are not between 1 and {MOST_RIGS}",
+            request.rigs.len()
+        );
+        return Err(Refusal::new("rigs", message));
+    }
+    let day = request.day.day()?;
+    let stock = stocked(&request.stock)?;
+    let (mut candidates, mut marks) = (Vec::new(), Vec::new());
+    for (at, asked) in request.rigs.iter().enumerate() {
+        let (candidate, mark) = candidate(at, asked, &stock)?;
+        candidates.push(candidate);
+        marks.push(mark);
+    }
+    let records: Vec<Record> = candidates.iter().map(|one| one.record).collect();
+    let ways = request.ways(day.fish, &records)?;
+    let own = candidates.len();
+    let mut bases: Vec<usize> = (0..own).collect();
+    for base in 0..own {
+        let swapped = variants(&candidates[base], &stock)?;
+        bases.extend(swapped.iter().map(|_| base));
+        candidates.extend(swapped);
+    }
+    let judge = Judge::new(&day, &ways).map_err(of_the_day)?;
+    let ranking = judge.rank(&candidates).map_err(of_the_day)?;
+    let mark = |index: usize| match marks[bases[index]] {
+        Some(Mark::Pin) if index >= own => None,
+        mark => mark,
+    };
+    let sheet = draw_up(&judge, &candidates, &ranking, mark).map_err(of_the_day)?;
+    let mut rigs = Vec::new();
+    for row in ranking.rows.iter().filter(|row| row.index < own) {
+        rigs.push((row.index, judge.settle(&candidates, &ranking, row)?));
+    }
+    rigs.sort_by(|(a, a_call), (b, b_call)| {
+        before(
+            (a_call, &candidates[*a].name),
+            (b_call, &candidates[*b].name),
+        )
+    });
+    let role_of = |index: usize| {
+        let pick = sheet.picks.iter().find(|pick| pick.index == index);
+        pick.map(|pick| pick.role)
+    };
+    Ok(Answer {
+        name: request.name,
+        sun_alt_deg: day.overhead.sun_alt,
+        rigs: rigs
+            .iter()
+            .map(|(index, call)| call_answer(*index, &candidates[*index], call, role_of(*index)))
+            .collect(),
+        sheet: sheet
+            .picks
+            .iter()
+            .map(|pick| {
+                let candidate = &candidates[pick.index];
+                call_answer(bases[pick.index], candidate, &pick.call, Some(pick.role))
+            })
+            .collect(),
+    })
+}
