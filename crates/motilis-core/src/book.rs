@@ -246,6 +246,32 @@ pub struct Outing {
 }
 
 impl Outing {
+    /// The conditions to begin the first outing on a water with, until somebody says better: its usual
+    /// clarity, fish and forage, mild water, and the speed of a harness.
+    pub fn first_on(id: WaterId, water: &WaterBody, started: Timestamp) -> Self {
+        let fish = water.fish.first().copied().unwrap_or(Fish::Walleye);
+        let kind = fish.kinds()[0];
+        Self {
+            water: id,
+            started,
+            speed: kind.trolled().favourite,
+            temperature: Celsius(15.0),
+            clarity: water.clarity,
+            stain: water.stain,
+            sky: Sky::Broken,
+            wind: Wind::Ripple,
+            fish,
+            fish_depth: (Metres(5.0), Metres(7.0)),
+            bottom: Metres(9.0),
+            thermocline: None,
+            mood: Mood::Neutral,
+            forage: water.forage.first().copied().unwrap_or(fish.usual_forage()),
+            nibblers: false,
+            crowd: None,
+            wanted_depth: Metres(5.0),
+        }
+    }
+
     /// What a judgement needs of it, on its water at the hour it began.
     ///
     /// # Errors
@@ -509,6 +535,25 @@ mod tests {
     fn a_water_that_cannot_be_is_refused(#[case] water: WaterBody, #[case] field: &str) {
         assert_eq!(water.check().unwrap_err().quantity(), field);
         assert_eq!(tamarin().check(), Ok(()));
+    }
+
+    #[test]
+    fn the_first_outing_on_a_water_can_be() {
+        let first = Outing::first_on(WaterId(1), &tamarin(), Timestamp::UNIX_EPOCH);
+        assert_eq!(first.check(), Ok(()));
+        assert_eq!(
+            (first.fish, first.forage),
+            (Fish::Walleye, Forage::YellowPerch)
+        );
+        let bare = WaterBody {
+            fish: Vec::new(),
+            forage: Vec::new(),
+            ..tamarin()
+        };
+        assert_eq!(
+            Outing::first_on(WaterId(1), &bare, Timestamp::UNIX_EPOCH).check(),
+            Ok(())
+        );
     }
 
     #[test]

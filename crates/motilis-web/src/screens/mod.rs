@@ -64,7 +64,7 @@ impl Context {
             .cloned()
             .ok_or_else(|| {
                 Error::NotFound(
-                    "there is no outing in this data file yet; `motilis demo` shows a filled-in day".into(),
+                    "there is no outing in this data file yet; open Waters, add yours and begin an outing on it (`motilis demo` shows a filled-in day)".into(),
                 )
             })?;
         Ok(Self {

@@ -4,25 +4,54 @@ use super::{Context, back, see};
 use crate::{App, Error};
 use actix_web::HttpResponse;
 use actix_web::web::{Data, Form, Path};
-use motilis_core::book::{Outing, OutingId};
+use motilis_core::book::{Outing, OutingId, WaterId};
 use motilis_store::trash::{Record, take_back, throw};
-use motilis_store::{Connection, outings, settings};
+use motilis_store::{Connection, outings, settings, waters};
 use serde::Deserialize;
 
-/// `POST /outings`: a new outing from now on, with the conditions of the open one.
-pub(crate) async fn begin(app: Data<App>) -> Result<HttpResponse, Error> {
-    let now = app.now();
+/// On which water; the open outing's when it is not said.
+#[derive(Default, Deserialize)]
+#[serde(default)]
+pub(crate) struct Begin {
+    #[serde(deserialize_with = "crate::forms::lenient")]
+    water: Option<i64>,
+}
+
+/// `POST /outings`: a new outing from now on, with the conditions of the last one on its water, or with what
+/// is usual there.
+pub(crate) async fn begin(app: Data<App>, form: Form<Begin>) -> Result<HttpResponse, Error> {
+    let (now, asked) = (app.now(), form.water.map(WaterId));
     app.write(move |connection| {
-        let open = Context::load(connection)?;
-        let outing = Outing {
-            started: now,
-            ..open.outing
+        let open = Context::load(connection).ok();
+        let asked = asked.or(open.as_ref().map(|context| context.outing.water));
+        let id = asked.ok_or_else(|| {
+            Error::BadRequest("an outing needs a water; open one and begin it there".into())
+        })?;
+        let water = waters::get(connection, id)?;
+        let last = open.as_ref().and_then(|context| {
+            let outings = context.outings.iter();
+            let here = |(_, outing): &&(OutingId, Outing)| outing.water == id;
+            // The open one first: it is what the angler was looking at.
+            std::iter::once(&context.outing)
+                .filter(|outing| outing.water == id)
+                .chain(outings.filter(here).map(|(_, outing)| outing))
+                .next()
+                .cloned()
+        });
+        let outing = match last {
+            Some(last) => Outing {
+                started: now,
+                ..last
+            },
+            None => Outing::first_on(id, &water, now),
         };
-        let id = outings::add(connection, &outing)?;
-        if let Some(line) = outings::running_line(connection, open.id)? {
-            outings::run_line(connection, id, &line)?;
+        let new = outings::add(connection, &outing)?;
+        if let Some(context) = open
+            && let Some(line) = outings::running_line(connection, context.id)?
+        {
+            outings::run_line(connection, new, &line)?;
         }
-        set_open(connection, id)
+        set_open(connection, new)
     })
     .await?;
     Ok(see("/today"))

@@ -199,6 +199,19 @@ fn broken_requests_to_every_route_are_refused() {
     let paths = [
         "/",
         "/today",
+        "/today/mark",
+        "/today/take",
+        "/today/card",
+        "/today/changes",
+        "/column",
+        "/judging",
+        "/waters",
+        "/waters/99999",
+        "/waters/x",
+        "/waters/99999/delete",
+        "/waters/x/restore",
+        "/waters/2/rules/99999/delete",
+        "/waters/2/rules/x",
         "/tank",
         "/log",
         "/log/line",
@@ -232,6 +245,7 @@ fn broken_requests_to_every_route_are_refused() {
         "/api/v1/solve/rig",
         "/api/v1/solve/sun",
         "/api/v1/solve/light",
+        "/api/v1/solve/match",
         "/api/v1/solve/%00",
         "/api/v1/openapi.json",
         "/static/x/y",
@@ -282,6 +296,13 @@ fn addresses_with_nonsense_are_answered() {
             "/log?logged=",
             "/log?deleted=",
             "/today?deleted=",
+            "/today?disk=",
+            "/column?hour=",
+            "/column?depth=",
+            "/column?view=",
+            "/waters?deleted=",
+            "/waters/2?rule=",
+            "/waters/2?deleted_rule=",
         ] {
             let page = server.get(&format!("{address}{}", encoded(typed)));
             assert!(page.status < 500, "{address}{typed:?}: {}", page.status);
@@ -394,6 +415,93 @@ fn nonsense_about_a_part_is_answered_beside_its_field() {
                 "{field} {typed:?}"
             );
         }
+    }
+    assert_eq!(server.contents(), before);
+}
+
+#[test]
+fn nonsense_about_a_water_or_a_rule_is_answered_beside_its_field() {
+    let server = TestServer::start();
+    let before = server.contents();
+    let water = [
+        ("name", "Pond"),
+        ("latitude", "50"),
+        ("longitude", "-95"),
+        ("zone", "America/Winnipeg"),
+        ("salt", "no"),
+        ("clarity", "7"),
+        ("stain", "tea"),
+    ];
+    let rule = [
+        ("topic", "slot"),
+        ("slot_from", "15"),
+        ("slot_to", "22"),
+        ("rule_count", "2"),
+        ("rule_from", "2031-05-01"),
+        ("rule_to", "2031-06-01"),
+        ("rule_source", "the booklet"),
+    ];
+    let mut asked = 0;
+    let mut ask =
+        |path: &str, sound: &[(&'static str, &'static str)], field: &'static str, typed| {
+            let mut form: Vec<_> = sound
+                .iter()
+                .copied()
+                .filter(|(name, _)| *name != field)
+                .collect();
+            form.push((field, typed));
+            let page = server.post(path, &form);
+            assert_eq!(page.status, 422, "{path} {field} {typed:?}");
+            assert!(
+                !page.text(&format!("#problem-{field}")).is_empty(),
+                "{field} {typed:?}"
+            );
+            asked += 1;
+        };
+    for typed in NONSENSE {
+        let empty = typed.trim().is_empty();
+        for field in ["latitude", "longitude", "zone", "clarity"] {
+            // −1 is a latitude and a longitude.
+            if typed != "-1" || field == "zone" || field == "clarity" {
+                ask("/waters/new", &water, field, typed);
+            }
+        }
+        // An end of a slot and a day may be left empty.
+        for field in ["slot_from", "slot_to", "rule_from", "rule_to"] {
+            if !empty {
+                ask("/waters/2/rules", &rule, field, typed);
+            }
+        }
+    }
+    assert!(asked > 150, "{asked}");
+    assert_eq!(server.contents(), before);
+}
+
+#[test]
+fn nonsense_about_schools_weights_and_marks_changes_nothing() {
+    let server = TestServer::start();
+    let before = server.contents();
+    for typed in NONSENSE {
+        // An empty weight is the default, a blank one too.
+        if !typed.trim().is_empty() {
+            let page = server.post("/judging/weights", &[("thump", typed)]);
+            assert_eq!(page.status, 422, "{typed:?}");
+            assert!(!page.text("#problem-thump").is_empty(), "{typed:?}");
+        }
+        let page = server.post("/judging/schools", &[("colour", typed)]);
+        assert_eq!(page.status, 400, "{typed:?}");
+        for path in ["/today/mark", "/today/take"] {
+            let form = [("rig", typed), ("mark", "pin"), ("blade", typed)];
+            let page = server.post(path, &form);
+            assert!(
+                (400..500).contains(&page.status),
+                "{path} {typed:?}: {}",
+                page.status
+            );
+        }
+        let page = server.post("/today/secchi", &[("blade_lost", typed), ("blade", typed)]);
+        assert_eq!(page.status, 422, "{typed:?}");
+        assert!(!page.text("#problem-blade_lost").is_empty(), "{typed:?}");
     }
     assert_eq!(server.contents(), before);
 }

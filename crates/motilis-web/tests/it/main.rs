@@ -7,3 +7,5 @@ mod guards;
 mod json;
 mod pages;
 mod server;
+mod today;
+mod waters;

@@ -162,6 +162,10 @@ impl TestServer {
                 let mut all = String::new();
                 for table in [
                     "waters",
+                    "water_fish",
+                    "water_forage",
+                    "local_rules",
+                    "outing_marks",
                     "line_setups",
                     "rigs",
                     "rig_versions",
