@@ -37,7 +37,11 @@ async fn main() {
 }
 
 /// Pages and the names of their pictures, beside the three of the water.
-const DESK: [(&str, &str); 6] = [
+const DESK: [(&str, &str); 10] = [
+    ("/column?hour=700", "column"),
+    ("/waters/2", "waters"),
+    ("/judging", "judging"),
+    ("/today/card", "call-sheet"),
     ("/bench/1?at=2", "bench"),
     ("/bench/13", "bench-salmon"),
     ("/bench/34", "bench-faults"),

@@ -2,6 +2,7 @@
 //! an error in the console or a request to another host.
 
 mod bench;
+mod today;
 
 use motilis_tests_browser::{Size, Visit, contrast_below, demo, targets_below};
 use rstest::rstest;
@@ -255,9 +256,7 @@ async fn the_units_switch_for_the_whole_boat() {
         visit.go("/today").await?;
         visit.click(".units-b").await?;
         visit.until("#headline", "km/h").await?;
-        visit
-            .until("[data-rig='Tamarin two-hook'] .call-out", "m")
-            .await?;
+        visit.until(".pick-primary .pick-figures", "km/h").await?;
         visit.fill("#speed", "1.2 mph").await?;
         visit.until("#headline", "1.9 km/h").await?;
         visit.go("/tank").await?;
@@ -276,6 +275,12 @@ async fn every_text_can_be_read_in_both_themes(#[case] size: Size) {
         for theme in ["light", "dark"] {
             for path in [
                 "/today",
+                "/today/changes",
+                "/today/card",
+                "/column",
+                "/judging",
+                "/waters",
+                "/waters/2",
                 "/tank",
                 "/log",
                 "/bench/1?at=2",
@@ -311,6 +316,10 @@ async fn everything_on_the_phone_can_be_hit_with_a_thumb() {
         let mut small = Vec::new();
         for path in [
             "/today",
+            "/column",
+            "/judging",
+            "/waters",
+            "/waters/2",
             "/tank",
             "/log",
             "/log?edit=1",

@@ -2,13 +2,16 @@ use super::kit::{Path, Px, Scale, Tick, ticks};
 use askama::Template;
 
 const LEFT: f64 = 46.0;
-const RIGHT: f64 = 608.0;
+/// Room right of the curve.
+const MARGIN: f64 = 12.0;
 const TOP: f64 = 34.0;
 const FOOT: f64 = 186.0;
 
 /// What the curve of a day is drawn from; ranges in the units shown, hours since local midnight.
 #[derive(Debug, Clone)]
 pub struct DayCurveSource {
+    /// Width of the drawing, px.
+    pub width: f64,
     /// Unit of the ranges.
     pub unit: &'static str,
     /// Hour and altitude of the sun, degrees.
@@ -25,6 +28,8 @@ pub struct DayCurveSource {
 #[derive(Debug, Clone, Template)]
 #[template(path = "svg/day_curve.svg")]
 pub struct DayCurve {
+    width: Px,
+    right: Px,
     unit: &'static str,
     hours: Vec<Tick>,
     ranges: Vec<Tick>,
@@ -38,6 +43,7 @@ pub struct DayCurve {
 impl DayCurve {
     /// Draws it.
     pub fn new(source: DayCurveSource) -> Self {
+        let right = source.width - MARGIN;
         let first = source.sun.first().map_or(0.0, |point| point.0);
         let last = source.sun.last().map_or(24.0, |point| point.0);
         let farthest = source
@@ -45,7 +51,7 @@ impl DayCurve {
             .iter()
             .flat_map(|(_, ranges)| ranges.iter().copied())
             .fold(0.1, f64::max);
-        let x = Scale::new((first, last.max(first + 1.0)), (LEFT, RIGHT));
+        let x = Scale::new((first, last.max(first + 1.0)), (LEFT, right));
         let y = Scale::new((0.0, 1.08 * farthest), (FOOT, TOP));
         let classes = ["c-on", "c-second"];
         let curves = source
@@ -57,7 +63,16 @@ impl DayCurve {
                 let points = source.sun.iter().zip(ranges);
                 let path =
                     Path::through(points.map(|((hour, _), range)| (x.at(*hour), y.at(*range))));
-                (path, class, name.clone(), Px(150.0 + 190.0 * place as f64))
+                (
+                    path,
+                    class,
+                    name.clone(),
+                    Px(if source.width > 500.0 {
+                        190.0 + 200.0 * place as f64
+                    } else {
+                        160.0 + 116.0 * place as f64
+                    }),
+                )
             })
             .collect();
         let light = source
@@ -69,8 +84,10 @@ impl DayCurve {
             })
             .collect();
         Self {
+            width: Px(source.width),
+            right: Px(right),
             unit: source.unit,
-            hours: ticks(first, last, 14)
+            hours: ticks(first, last, (source.width / 45.0) as usize)
                 .into_iter()
                 .map(|hour| Tick {
                     at: x.at(hour),

@@ -12,12 +12,12 @@ pub struct Column {
     pub slides: [Slide; 2],
     /// Where the fish looks.
     pub view: Vec<Choice>,
-    /// The column.
-    pub column: WaterColumn,
+    /// The column, wide and narrow.
+    pub column: [WaterColumn; 2],
     /// Finishes at that depth.
     pub sightings: Sightings,
-    /// Sight through the day.
-    pub curve: DayCurve,
+    /// Sight through the day, wide and narrow.
+    pub curve: [DayCurve; 2],
     /// Light there and where the sun stands: label, figure.
     pub facts: Vec<(&'static str, String)>,
     /// What must be said of the sun's course and the eye.

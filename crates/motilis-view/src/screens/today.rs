@@ -72,6 +72,8 @@ pub struct PickCard {
     pub drawing: BenchDrawing,
     /// What it is made of.
     pub parts: String,
+    /// The blade's state in a word.
+    pub state: &'static str,
     /// Speed, depth, line out, lead, bait: label, value, note.
     pub figures: Vec<PickFigure>,
     /// How its finish looks there.

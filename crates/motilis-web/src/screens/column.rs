@@ -1,6 +1,6 @@
 //! The water column: light and finishes at any depth and hour; a pure function of the address.
 
-use super::today::{Desk, column, finishes_of_the_box, ladder_of};
+use super::today::{Desk, column, ladder_of};
 use super::{page, theme_of};
 use crate::{App, Error};
 use actix_web::web::{Data, Query};
@@ -43,6 +43,8 @@ pub(crate) async fn look(
 
 /// Finishes shown beside each other, and on the ladder.
 const SHOWN: usize = 10;
+/// Finishes on the ladder of a phone.
+const NARROW: usize = 6;
 /// Steps of the hour's slider, minutes.
 const STEP: f64 = 10.0;
 /// Points of the curve of the day.
@@ -105,8 +107,9 @@ fn draw(desk: &Desk, ask: &Ask, theme: Theme) -> Result<Column, Error> {
     let day = outing.day_at(&context.water, at)?;
     let chosen = View::from_key(&ask.view);
     let view = chosen.unwrap_or_else(|| day.view_at(depth));
-    let seen = seen_at(&day, depth, view, &finishes_of_the_box(desk), COMPARED)?;
+    let seen = seen_at(&day, depth, view, &desk.finishes, COMPARED)?;
     let best: Vec<Finish> = seen.iter().map(|one| one.finish).take(SHOWN).collect();
+    let rail = ladder_of(best.iter().copied(), SHOWN);
     let deepest = unit.from_si(outing.bottom.0).floor();
     Ok(Column {
         frame: context.frame(Screen::Today, theme, "/column"),
@@ -131,14 +134,17 @@ fn draw(desk: &Desk, ask: &Ask, theme: Theme) -> Result<Column, Error> {
             },
         ],
         view: views(chosen, &day, depth),
-        column: column(
-            desk,
-            &day,
-            depth,
-            "here",
-            620.0,
-            &ladder_of(best.iter().copied(), SHOWN),
-        )?,
+        column: [
+            column(desk, &day, depth, "here", 620.0, &rail)?,
+            column(
+                desk,
+                &day,
+                depth,
+                "here",
+                400.0,
+                &rail[..rail.len().min(NARROW)],
+            )?,
+        ],
         sightings: Sightings::new(&seen[..seen.len().min(SHOWN)], outing.fish.name(), system),
         curve: curve(desk, &clock, depth, chosen, &best, minutes)?,
         facts: facts(&day, depth)?,
@@ -164,7 +170,7 @@ fn views(chosen: Option<View>, day: &Day, depth: Metres) -> Vec<Choice> {
         0,
         Choice {
             value: String::new(),
-            label: format!("From where they hold ({})", own.name()),
+            label: format!("As they hold ({})", own.name()),
             chosen: chosen.is_none(),
         },
     );
@@ -179,7 +185,7 @@ fn curve(
     chosen: Option<View>,
     best: &[Finish],
     minutes: f64,
-) -> Result<DayCurve, Error> {
+) -> Result<[DayCurve; 2], Error> {
     let (context, system) = (&desk.context, desk.context.system);
     let two = &best[..best.len().min(2)];
     let (from, to) = (clock.hours.from, clock.hours.to);
@@ -204,7 +210,8 @@ fn curve(
         })
         .collect();
     let names: Vec<&str> = finishes.iter().map(|(name, _)| name.as_str()).collect();
-    Ok(DayCurve::new(DayCurveSource {
+    let source = DayCurveSource {
+        width: 620.0,
         unit: unit.symbol,
         title: format!(
             "How far {} are seen from dawn to dark at {}.",
@@ -214,7 +221,12 @@ fn curve(
         sun,
         finishes,
         now: minutes / 60.0,
-    }))
+    };
+    let narrow = DayCurveSource {
+        width: 400.0,
+        ..source.clone()
+    };
+    Ok([DayCurve::new(source), DayCurve::new(narrow)])
 }
 
 fn facts(day: &Day, depth: Metres) -> Result<Vec<(&'static str, String)>, Error> {

@@ -22,7 +22,7 @@ use motilis_store::{Connection, outings, rigs, setups, waters};
 pub(crate) use print::{card, changes};
 pub(crate) use secchi::secchi;
 use serde::Deserialize;
-pub(super) use sheet::{column, finishes_of_the_box, ladder_of, verdict};
+pub(super) use sheet::{column, ladder_of, verdict};
 
 /// `GET /`
 pub(crate) async fn door() -> HttpResponse {

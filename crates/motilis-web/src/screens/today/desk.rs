@@ -11,6 +11,7 @@ use motilis_core::bench::Stocked;
 use motilis_core::book::{MadeState, PartId, RigId, RuleId, SetupId};
 use motilis_core::evidence::{Angler, Record};
 use motilis_core::line::LineSetup;
+use motilis_core::rig::Finish;
 use motilis_core::rules::{Limits, LocalRule};
 use motilis_store::{Connection, events, made, outings, parts, rigs, rules, setups};
 use std::collections::HashMap;
@@ -43,6 +44,8 @@ pub(in crate::screens) struct Desk {
     pub origins: Vec<Origin>,
     /// How many of them are rigs of the box as they are.
     pub own: usize,
+    /// Finishes of the box's blades, tied or not, each once.
+    pub finishes: Vec<Finish>,
     /// Rules of the water.
     pub rules: Vec<(RuleId, LocalRule)>,
     marks: HashMap<RigId, Mark>,
@@ -87,6 +90,7 @@ impl Desk {
             candidates: Vec::new(),
             origins: Vec::new(),
             own: 0,
+            finishes: Vec::new(),
             rules,
         };
         desk.lay_out(connection, &records, stock)?;
@@ -130,6 +134,17 @@ impl Desk {
             });
         }
         self.own = self.candidates.len();
+        let in_trays = stock
+            .iter()
+            .filter(|stocked| stocked.part.blade().is_some() && stocked.left > 0.0)
+            .map(|stocked| stocked.part.finish);
+        let tied = self
+            .candidates
+            .iter()
+            .map(|candidate| candidate.rig.front_blade().1);
+        self.finishes = in_trays.chain(tied).collect();
+        self.finishes.sort_unstable();
+        self.finishes.dedup();
         Ok(())
     }
 

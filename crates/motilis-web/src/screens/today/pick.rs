@@ -83,6 +83,7 @@ fn card(
             least_width: DRAWN,
         }),
         parts: words::capital(&words::parts(&candidate.rig)),
+        state: words::state(pick.call.blade.state),
         figures: figures(desk, pick),
         look: look(judge, &candidate.rig, &pick.call, system)?,
         why: why(&pick.call, system),

@@ -161,9 +161,14 @@ const LADDER: usize = 6;
 fn side(desk: &Desk) -> Result<DaySide, Error> {
     let (context, system) = (&desk.context, desk.context.system);
     let outing = &context.outing;
-    let finishes = finishes_of_the_box(desk);
     let view = desk.day.view_at(outing.wanted_depth);
-    let seen = seen_at(&desk.day, outing.wanted_depth, view, &finishes, COMPARED)?;
+    let seen = seen_at(
+        &desk.day,
+        outing.wanted_depth,
+        view,
+        &desk.finishes,
+        COMPARED,
+    )?;
     let best = ladder_of(seen.iter().map(|one| one.finish), LADDER);
     Ok(DaySide {
         column: column(desk, &desk.day, outing.wanted_depth, "rig at", 400.0, &best)?,
@@ -173,18 +178,6 @@ fn side(desk: &Desk) -> Result<DaySide, Error> {
         water_at: format!("/waters/{}", outing.water.0),
         cautions: words::cautions_of_day(outing, system),
     })
-}
-
-/// The finishes of the box's blades, each once.
-pub(in crate::screens) fn finishes_of_the_box(desk: &Desk) -> Vec<Finish> {
-    let mut finishes: Vec<Finish> = desk
-        .candidates
-        .iter()
-        .map(|candidate| candidate.rig.front_blade().1)
-        .collect();
-    finishes.sort_unstable();
-    finishes.dedup();
-    finishes
 }
 
 /// The first finishes of a list, each colour once: their two letters stand over the ladder.
