@@ -65,7 +65,8 @@ pub async fn targets_below(browser: &WebDriver, pixels: u32) -> WebDriverResult<
         for (const element of document.querySelectorAll('a, button, input:not([type=hidden]), select, summary')) {
             if (!element.checkVisibility() || element.closest('.visually-hidden, .skip, dialog')) continue;
             if (element.classList.contains('visually-hidden')) continue;
-            const box = element.getBoundingClientRect();
+            // A box to tick is hit with its label.
+            const box = (element.closest('label') ?? element).getBoundingClientRect();
             if (box.width < arguments[0] - 0.5 || box.height < arguments[0] - 0.5)
                 small.push(`${element.outerHTML.slice(0, 90)} ${Math.round(box.width)}x${Math.round(box.height)}`);
         }

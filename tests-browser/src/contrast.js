@@ -30,8 +30,13 @@ for (const element of document.querySelectorAll("body *")) {
   if (!isSvg && !own && !isField) continue;
   if (["SCRIPT", "STYLE", "NOSCRIPT", "TITLE", "OPTION"].includes(element.tagName)) continue;
   if (!element.checkVisibility() || element.closest(".visually-hidden, .skip, dialog, desc")) continue;
-  element.scrollIntoView({ block: "center" });
   let box = element.getBoundingClientRect();
+  if (box.top < 0 || box.left < 0 || box.bottom > innerHeight || box.right > innerWidth) {
+    element.scrollIntoView({ block: "start", inline: "nearest" });
+    // Clear of what is fixed at the head.
+    window.scrollBy(0, -innerHeight / 8);
+    box = element.getBoundingClientRect();
+  }
   if (!isSvg && !isField) {
     const range = document.createRange();
     range.selectNodeContents(element);

@@ -275,7 +275,6 @@ async fn every_text_can_be_read_in_both_themes(#[case] size: Size) {
         for theme in ["light", "dark"] {
             for path in [
                 "/today",
-                "/today/changes",
                 "/today/card",
                 "/column",
                 "/judging",
