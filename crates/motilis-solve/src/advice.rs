@@ -306,10 +306,10 @@ impl DayRequest {
             field: path(&refusal.field),
             ..refusal
         })?;
-        if !(self.fish_from_m <= self.fish_to_m) {
+        if self.fish_to_m < self.fish_from_m {
             return Err(Refusal::new(
                 path("fish_to_m"),
-                "fish_to_m lies above fish_from_m, or one of the two is no number; give the upper end first",
+                "fish_to_m lies above fish_from_m; give the upper end first",
             ));
         }
         let day = Day {

@@ -29,6 +29,8 @@ fn bench(c: &mut Criterion) {
     let agent = ureq::Agent::new_with_defaults();
     for (name, path) in [
         ("page/today", "/today"),
+        ("page/today, what would change", "/today/changes"),
+        ("page/column", "/column?hour=700"),
         (
             "page/tank",
             "/tank?rig=1&was_rig=1&setup=1&was_setup=1&speed=1.3&out=70&weight=1&lead=5&line=nylon-10&depth=22",

@@ -13,6 +13,10 @@ const JSON_LIMIT: usize = 1024 * 1024;
 const UPLOAD_LIMIT: usize = 9 * 1024 * 1024;
 
 /// Adds every route, and how unreadable requests are answered.
+#[allow(
+    clippy::too_many_lines,
+    reason = "a line a route, all of them on one screen"
+)]
 pub fn configure(config: &mut ServiceConfig) {
     let unreadable = |what: &str, error: &dyn std::fmt::Display| -> actix_web::Error {
         Error::BadRequest(format!("the {what} could not be read: {error}")).into()

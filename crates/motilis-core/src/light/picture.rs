@@ -167,13 +167,12 @@ mod tests {
             catch("rod", 0.0),
         ];
         let seen = FalseColours::of(&three, false);
-        assert_eq!(seen.finish, [0.75, 0.5, 0.5]);
-        assert_eq!(seen.behind, [0.5; 3]);
-        assert_eq!(FalseColours::of(&three, true).finish, [0.0; 3]);
-        assert_eq!(
-            FalseColours::of(&three[1..3], false).finish,
-            [0.75, 0.5, 0.5]
-        );
+        assert_eq!(Picture::hex(seen.finish), "#bf8080");
+        assert_eq!(Picture::hex(seen.behind), "#808080");
+        // To the rods alone it is dark, and two cones share out three colours.
+        let by = |catches, rods| Picture::hex(FalseColours::of(catches, rods).finish);
+        assert_eq!(by(&three, true), "#000000");
+        assert_eq!(by(&three[1..3], false), "#bf8080");
     }
 
     #[test]

@@ -241,21 +241,17 @@ pub(crate) async fn save(
         app.now(),
     );
     let refused = app
-        .write(
-            move |connection| match form::read(&raw, system(connection)?).water {
-                Some(water) => {
-                    waters::update(connection, id, &water)?;
-                    Ok(None)
-                }
-                None => {
-                    let extra = Extra {
-                        water: Some(raw),
-                        ..Extra::default()
-                    };
-                    Ok(Some(water_page(connection, id, theme, now, extra)?))
-                }
-            },
-        )
+        .write(move |connection| {
+            if let Some(water) = form::read(&raw, system(connection)?).water {
+                waters::update(connection, id, &water)?;
+                return Ok(None);
+            }
+            let extra = Extra {
+                water: Some(raw),
+                ..Extra::default()
+            };
+            Ok::<_, Error>(Some(water_page(connection, id, theme, now, extra)?))
+        })
         .await?;
     match refused {
         None => Ok(see(&format!("/waters/{}?saved=yes", id.0))),
