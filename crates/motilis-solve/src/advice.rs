@@ -4,15 +4,15 @@ use crate::rig::{self, PartRequest, PieceAnswer, keyed, piece_answer, stocked};
 use crate::sun::instant;
 use crate::{Refusal, Refused};
 use motilis_core::advice::{
-    Call, Candidate, Day, Judge, Mark, Mood, Question, Role, Schools, Sky, Stand, Term, Verdict,
-    Ways, Weights, Wind, before, draw_up, overhead, variants,
+    Call, Candidate, Changed, Day, Judge, Mark, Mood, Move, Question, Role, Schools, Sky, Stand,
+    Term, Verdict, Ways, Weights, Wind, before, draw_up, overhead, variants, what_would_change,
 };
 use motilis_core::book::RuleId;
 use motilis_core::evidence::{Angler, Record};
 use motilis_core::fish::{Fish, Forage};
 use motilis_core::light::Stain;
 use motilis_core::line::{LineSetup, OutFor, Start};
-use motilis_core::rig::{Kind, Rig};
+use motilis_core::rig::{Kind, Part, Rig};
 use motilis_core::rules::Limits;
 use motilis_core::sky::Place;
 use motilis_core::tackle::{DiverSize, LineMaterial, LineStock, Weight, WeightMaterial};
@@ -194,6 +194,9 @@ pub struct Request {
     pub limits: LimitsRequest,
     /// Every rig, 1 to 2000 of them.
     pub rigs: Vec<CandidateRequest>,
+    /// Whether to tell what would change the first call.
+    #[serde(default)]
+    pub changes: bool,
     /// Blades and clevises that could be swapped in, and parts to build from.
     #[serde(default, rename = "box")]
     pub stock: Vec<PartRequest>,
@@ -243,6 +246,41 @@ pub struct CallAnswer {
     pub terms: Vec<TermAnswer>,
 }
 
+/// A condition moved, and what would be called first then.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct ChangeAnswer {
+    /// What is moved: `sky`, `temperature_c`, `clarity_m`, `sun_alt_deg`, `mood` or `speed_mps`.
+    pub moved: &'static str,
+    /// To what: a figure, or the word of a list.
+    #[schema(value_type = Object)]
+    pub to: Moved,
+    /// Place of the rig called then; null when nothing would work.
+    pub rig: Option<usize>,
+    /// What is swapped on it first.
+    pub swap: Vec<PieceAnswer>,
+}
+
+/// A figure or a word.
+#[derive(Debug, Clone, Serialize)]
+#[serde(untagged)]
+pub enum Moved {
+    /// A figure.
+    Figure(f64),
+    /// A word of a list.
+    Word(&'static str),
+}
+
+fn moved(moved: Move) -> (&'static str, Moved) {
+    match moved {
+        Move::Sky(sky) => ("sky", Moved::Word(sky.key())),
+        Move::Temperature(celsius) => ("temperature_c", Moved::Figure(celsius.0)),
+        Move::Clarity(depth) => ("clarity_m", Moved::Figure(depth.0)),
+        Move::Sun(altitude) => ("sun_alt_deg", Moved::Figure(altitude)),
+        Move::Mood(mood) => ("mood", Moved::Word(mood.key())),
+        Move::Speed(speed) => ("speed_mps", Moved::Figure(speed.0)),
+    }
+}
+
 /// The call sheet and every rig of the request.
 #[derive(Debug, Clone, Serialize, ToSchema)]
 #[schema(as = MatchAnswer)]
@@ -256,6 +294,9 @@ pub struct Answer {
     pub sheet: Vec<CallAnswer>,
     /// The request's rigs as they are, best first.
     pub rigs: Vec<CallAnswer>,
+    /// What would change the first call, when it was asked for.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub changes: Option<Vec<ChangeAnswer>>,
 }
 
 /// Most rigs of a request.
@@ -525,25 +566,21 @@ fn reason(call: &Call) -> &'static str {
     }
 }
 
-fn call_answer(rig: usize, candidate: &Candidate, call: &Call, role: Option<Role>) -> CallAnswer {
-    let swap = match &candidate.stand {
-        Stand::Buildable(changes) => changes.as_slice(),
-        _ => &[],
+/// The parts that are swapped on a candidate first, as they stand on it.
+fn swap(candidate: &Candidate) -> Vec<PieceAnswer> {
+    let Stand::Buildable(changes) = &candidate.stand else {
+        return Vec::new();
     };
+    let pieces = &candidate.rig.stack().pieces;
+    let on_it = |part: &Part| pieces.iter().find(|piece| piece.part == *part);
+    changes.iter().filter_map(on_it).map(piece_answer).collect()
+}
+
+fn call_answer(rig: usize, candidate: &Candidate, call: &Call, role: Option<Role>) -> CallAnswer {
     CallAnswer {
         rig,
         name: candidate.rig.name.clone(),
-        swap: swap
-            .iter()
-            .map(|part| {
-                let pieces = &candidate.rig.stack().pieces;
-                let on_it = pieces.iter().find(|piece| piece.part == *part);
-                on_it.map_or_else(
-                    || piece_answer(&motilis_core::rig::Piece::one(*part)),
-                    piece_answer,
-                )
-            })
-            .collect(),
+        swap: swap(candidate),
         role: role.map(Role::key),
         verdict: match call.verdict {
             Verdict::Works => "works",
@@ -671,6 +708,25 @@ pub fn solve(request: Request) -> Result<Answer, Refusal> {
         mark => mark,
     };
     let sheet = draw_up(&judge, &candidates, &ranking, mark).map_err(of_the_day)?;
+    let changes = if request.changes {
+        let first = sheet.picks.first().map(|pick| pick.index);
+        let changed =
+            what_would_change(&day, &ways, &candidates, first, mark).map_err(of_the_day)?;
+        let told = |change: &Changed| {
+            let (what, to) = moved(change.moved);
+            ChangeAnswer {
+                moved: what,
+                to,
+                rig: change.instead.map(|index| bases[index]),
+                swap: change
+                    .instead
+                    .map_or_else(Vec::new, |index| swap(&candidates[index])),
+            }
+        };
+        Some(changed.iter().map(told).collect())
+    } else {
+        None
+    };
     let mut rigs = Vec::new();
     for row in ranking.rows.iter().filter(|row| row.index < own) {
         rigs.push((row.index, judge.settle(&candidates, &ranking, row)?));
@@ -688,6 +744,7 @@ pub fn solve(request: Request) -> Result<Answer, Refusal> {
     Ok(Answer {
         name: request.name,
         sun_alt_deg: day.overhead.sun_alt,
+        changes,
         rigs: rigs
             .iter()
             .map(|(index, call)| call_answer(*index, &candidates[*index], call, role_of(*index)))

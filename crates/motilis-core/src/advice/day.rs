@@ -148,6 +148,8 @@ const LOW_SUN: f64 = 6.0;
 const BRIGHT_SUN: f64 = 15.0;
 /// Cold water: 50 °F.
 const COLD: Celsius = Celsius(10.0);
+/// Cool water: 60 °F.
+const COOL: Celsius = Celsius(15.6);
 /// Warm water: 65 °F; from memory.
 const WARM: Celsius = Celsius(18.3);
 
@@ -260,6 +262,20 @@ impl Day {
         self.temperature < COLD
     }
 
+    /// What practice does at this temperature: below 50 °F slow down and go up one wing size, from 50 to 60 °F
+    /// look for the warmest bay, in warm water faster (common practice, no source).
+    pub fn practice_of_temperature(&self) -> Option<&'static str> {
+        if self.is_cold() {
+            Some("cold water: slow down, and go up one wing size")
+        } else if self.temperature < COOL {
+            Some("cool water: look for the warmest bay")
+        } else if self.temperature > WARM {
+            Some("warm water: go faster")
+        } else {
+            None
+        }
+    }
+
     /// How much slower (towards −1) or faster (towards 1) than the favourite speed of a rig to go: slower in
     /// cold water and for shy fish, faster in warm water and for active ones (common practice, no source; the
     /// shares are from memory).
@@ -338,6 +354,20 @@ pub(crate) mod tests {
         let mut day = Day { sky, ..summer() };
         day.overhead.sun_alt = sun_alt;
         assert_eq!(day.lighting(), light);
+    }
+
+    #[rstest]
+    #[case(8.0, Some("cold"))]
+    #[case(12.0, Some("cool"))]
+    #[case(17.0, None)]
+    #[case(21.0, Some("warm"))]
+    fn practice_has_a_word_for_a_temperature(#[case] celsius: f64, #[case] word: Option<&str>) {
+        let day = Day {
+            temperature: Celsius(celsius),
+            ..summer()
+        };
+        let said = day.practice_of_temperature();
+        assert_eq!(said.map(|said| &said[..4]), word);
     }
 
     #[test]

@@ -528,6 +528,46 @@ fn a_match_calls_a_rig_and_says_why() {
     assert!(answer["sheet"].as_array().unwrap().is_empty());
 }
 
+/// Each change is found by asking again: with that condition in the request the other rig comes first.
+#[test]
+fn what_would_change_is_what_asking_again_gives() {
+    let mut request = example("MatchRequest");
+    let mut wing = request["rigs"][0].clone();
+    wing["rig"] = json!({"name": "wing", "kind": "wing_worm",
+        "mount": {"part": "line", "style": "nylon", "size": 8},
+        "pieces": [
+            {"part": "swivel", "style": "barrel", "size": 14},
+            {"part": "blade", "style": "soft_wing", "size": 1.1, "colour": "CH"},
+            {"part": "bead", "style": "round", "size": 4},
+            {"part": "hook", "style": "bent_shank", "size": 2},
+            {"part": "bait", "style": "half_crawler", "size": 65}]});
+    wing["fish"] = json!(0);
+    wing["rod_hours"] = json!(0);
+    request["rigs"].as_array_mut().unwrap().push(wing);
+    request["box"] = json!([]);
+    request["changes"] = json!(true);
+    let answer = ask(What::Match, &request);
+    let first = answer["sheet"][0]["rig"].clone();
+    let changes = answer["changes"].as_array().unwrap();
+    let mut checked = 0;
+    for change in changes {
+        assert_ne!(change["rig"], first);
+        let field = change["moved"].as_str().unwrap();
+        // The sun's altitude is no field of a request.
+        if field != "sun_alt_deg" {
+            let mut moved = request.clone();
+            moved["day"][field] = change["to"].clone();
+            assert_eq!(
+                ask(What::Match, &moved)["sheet"][0]["rig"],
+                change["rig"],
+                "{field}"
+            );
+            checked += 1;
+        }
+    }
+    assert!(checked >= 1, "{changes:?}");
+}
+
 #[test]
 fn typed_in_rules_and_the_box_are_hard() {
     let reason = |field: &str, value: Value| {

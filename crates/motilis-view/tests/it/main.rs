@@ -1,5 +1,7 @@
 //! Drawings and words, rendered without a server.
 
+mod advice;
+
 use askama::Template;
 use motilis_core::advice::{Candidate, Day, Judge, Mood, Sky, Ways, Wind};
 use motilis_core::bench::Layout;

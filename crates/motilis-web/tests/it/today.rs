@@ -28,7 +28,7 @@ fn a_call_tells_all_that_is_needed_to_set_it_out() {
         assert!(figures.contains("seen from"), "{figures}");
         assert_eq!(page.count(&format!(".pick-{role} .pick-drawing svg")), 1);
     }
-    assert_eq!(page.text(".pick-primary .pick-role"), "First call");
+    assert_eq!(page.text(".pick-primary .pick-role"), "First call Turning");
 }
 
 /// Each row's last figure is the product of the two before it, and the kind of figure is told.

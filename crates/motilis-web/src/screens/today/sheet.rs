@@ -3,7 +3,6 @@
 use super::desk::Desk;
 use super::pick;
 use crate::Error;
-use crate::screens::Context;
 use motilis_core::advice::{Call, Mark, Sheet, Verdict, before};
 use motilis_core::blade::State;
 use motilis_core::column::{COMPARED, ladder, seen_at};
@@ -173,7 +172,7 @@ fn side(desk: &Desk) -> Result<DaySide, Error> {
     Ok(DaySide {
         column: column(desk, &desk.day, outing.wanted_depth, "rig at", 400.0, &best)?,
         column_at: "/column".to_owned(),
-        fish: fish_facts(context),
+        fish: fish_facts(desk),
         rules: rules_of(desk),
         water_at: format!("/waters/{}", outing.water.0),
         cautions: words::cautions_of_day(outing, system),
@@ -244,12 +243,13 @@ pub(in crate::screens) fn column(
     }))
 }
 
-fn fish_facts(context: &Context) -> Vec<(String, String)> {
+fn fish_facts(desk: &Desk) -> Vec<(String, String)> {
+    let context = &desk.context;
     let (fish, system) = (context.outing.fish, context.system);
     let preferred = fish.preferred();
     let temperature = |celsius: f64| show(Quantity::Temperature, celsius, system);
     let name = words::capital(fish.name());
-    vec![
+    let mut facts = vec![
         (
             format!(
                 "{name} like {}–{}; the water has {}.",
@@ -263,7 +263,14 @@ fn fish_facts(context: &Context) -> Vec<(String, String)> {
             format!("{name} {}.", habit(fish)),
             "Common practice, no source.".to_owned(),
         ),
-    ]
+    ];
+    facts.extend(desk.day.practice_of_temperature().map(|said| {
+        (
+            say::sentence(said),
+            "Common practice, no source.".to_owned(),
+        )
+    }));
+    facts
 }
 
 /// The habit of a fish in the plural its name is used in.
