@@ -6,7 +6,8 @@ use motilis_core::book::{WaterBody, WaterId};
 use motilis_core::fish::{Fish, Forage};
 use motilis_core::light::Stain;
 use motilis_core::units::Metres;
-use rusqlite::{Connection, Row, named_params};
+use rusqlite::types::Value;
+use rusqlite::{Connection, Row};
 
 /// Adds a water.
 ///
@@ -16,15 +17,7 @@ pub fn add(connection: &Connection, water: &WaterBody) -> Result<WaterId, Error>
     connection.execute(
         "INSERT INTO waters (name, latitude_deg, longitude_deg, zone, salt, clarity_m, stain)
          VALUES (:name, :latitude_deg, :longitude_deg, :zone, :salt, :clarity_m, :stain)",
-        named_params! {
-            ":name": water.name,
-            ":latitude_deg": water.latitude_deg,
-            ":longitude_deg": water.longitude_deg,
-            ":zone": water.zone,
-            ":salt": water.salt,
-            ":clarity_m": water.clarity.0,
-            ":stain": water.stain.key(),
-        },
+        &columns(water)[..],
     )?;
     let id = WaterId(connection.last_insert_rowid());
     set_life(connection, id, water)?;
@@ -36,21 +29,14 @@ pub fn add(connection: &Connection, water: &WaterBody) -> Result<WaterId, Error>
 /// # Errors
 /// [`Error::Missing`], [`Error::Sqlite`].
 pub fn update(connection: &Connection, id: WaterId, water: &WaterBody) -> Result<(), Error> {
+    let mut columns = columns(water).to_vec();
+    columns.push((":id", id.0.into()));
     let changed = connection.execute(
         "UPDATE waters SET name = :name, latitude_deg = :latitude_deg,
              longitude_deg = :longitude_deg, zone = :zone, salt = :salt, clarity_m = :clarity_m,
              stain = :stain
          WHERE id = :id AND deleted_utc_s IS NULL",
-        named_params! {
-            ":id": id.0,
-            ":name": water.name,
-            ":latitude_deg": water.latitude_deg,
-            ":longitude_deg": water.longitude_deg,
-            ":zone": water.zone,
-            ":salt": water.salt,
-            ":clarity_m": water.clarity.0,
-            ":stain": water.stain.key(),
-        },
+        &columns[..],
     )?;
     if changed == 0 {
         return Err(Error::Missing {
@@ -59,6 +45,18 @@ pub fn update(connection: &Connection, id: WaterId, water: &WaterBody) -> Result
         });
     }
     set_life(connection, id, water)
+}
+
+fn columns(water: &WaterBody) -> [(&'static str, Value); 7] {
+    [
+        (":name", water.name.clone().into()),
+        (":latitude_deg", water.latitude_deg.into()),
+        (":longitude_deg", water.longitude_deg.into()),
+        (":zone", water.zone.clone().into()),
+        (":salt", i64::from(water.salt).into()),
+        (":clarity_m", water.clarity.0.into()),
+        (":stain", water.stain.key().to_owned().into()),
+    ]
 }
 
 fn set_life(connection: &Connection, id: WaterId, water: &WaterBody) -> Result<(), Error> {

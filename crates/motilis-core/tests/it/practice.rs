@@ -4,12 +4,9 @@ use crate::rigs::{
     beads, blade, bouncer, feet, harness, hook, lake, rig, ring_bead, run, surroundings, wing,
     wire_trout,
 };
-use motilis_core::advice::{
-    Call, Candidate, Day, Judge, Mood, Reason, Sky, Verdict, Ways, Wind, before,
-};
+use motilis_core::advice::{Call, Candidate, Day, Judge, Reason, Verdict, Ways, before};
 use motilis_core::blade::{Blade, Family, State};
-use motilis_core::fish::{Fish, Forage};
-use motilis_core::light::{self, Stain};
+use motilis_core::fish::Fish;
 use motilis_core::line::{Bottom, Line, LineSetup, OutFor, Start, Surroundings};
 use motilis_core::rig::{HookStyle, Kind, Material, Mount, Rig};
 use motilis_core::tackle::{DiverSize, LineMaterial, LineStock, Weight, WeightMaterial};
@@ -287,25 +284,7 @@ fn day(mph: f64) -> Day {
     Day {
         speed: mph * MILE_PER_HOUR,
         temperature: Celsius(15.0),
-        salt: false,
-        clarity: 7.0 * FOOT,
-        stain: Stain::Tea,
-        sky: Sky::Cloud,
-        overhead: light::Sky {
-            sun_alt: 30.0,
-            moon_alt: -20.0,
-            moon_phase: 90.0,
-            cloud: Sky::Cloud.cloud(),
-            wind: Wind::Ripple.speed(),
-        },
-        fish: Fish::Walleye,
-        fish_depth: (20.0 * FOOT, 25.0 * FOOT),
-        mood: Mood::Neutral,
-        forage: Forage::YellowPerch,
-        nibblers: false,
-        crowd: None,
-        bottom: 27.0 * FOOT,
-        wanted_depth: 22.0 * FOOT,
+        ..crate::pool::day()
     }
 }
 

@@ -54,6 +54,24 @@ pub struct BenchSource<'a> {
     pub least_width: f64,
 }
 
+impl<'a> BenchSource<'a> {
+    /// The rig alone, nothing in hand and nothing beside it.
+    pub fn plain(stack: &'a Stack, layout: &'a Layout, name: &'a str) -> Self {
+        Self {
+            stack,
+            layout,
+            name,
+            detail: Detail::Plain,
+            selected: None,
+            flags: &[],
+            steps: &[],
+            in_hand: None,
+            hanging: false,
+            least_width: 0.0,
+        }
+    }
+}
+
 /// One piece of the rig.
 #[derive(Debug, Clone)]
 pub struct DrawnPiece {

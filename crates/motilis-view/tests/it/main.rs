@@ -47,16 +47,8 @@ fn harness() -> Rig {
 fn drawn(hanging: bool) -> BenchDrawing {
     let rig = harness();
     BenchDrawing::new(&BenchSource {
-        stack: rig.stack(),
-        layout: &Layout::new(rig.stack()),
-        name: &rig.name,
-        detail: Detail::Plain,
-        selected: None,
-        flags: &[],
-        steps: &[],
-        in_hand: None,
         hanging,
-        least_width: 0.0,
+        ..BenchSource::plain(rig.stack(), &Layout::new(rig.stack()), &rig.name)
     })
 }
 

@@ -13,7 +13,7 @@ use motilis_core::line::LineSetup;
 use motilis_core::rig::{HookSize, Kind};
 use motilis_core::units::{INCH, MILE_PER_HOUR};
 use motilis_store::{Connection, parts, rigs, setups};
-use motilis_view::draw::{BenchDrawing, BenchSource, Detail};
+use motilis_view::draw::{BenchDrawing, BenchSource};
 use motilis_view::screens::{BenchNew, Choice, Compare, CompareRow, Frame, Screen};
 use motilis_view::units::Problem;
 use motilis_view::words::{self, bench as say};
@@ -237,18 +237,8 @@ pub(crate) async fn compare(
 }
 
 fn drawn(board: &Board) -> BenchDrawing {
-    BenchDrawing::new(&BenchSource {
-        stack: &board.stack,
-        layout: &motilis_core::bench::Layout::new(&board.stack),
-        name: &board.name,
-        detail: Detail::Plain,
-        selected: None,
-        flags: &[],
-        steps: &[],
-        in_hand: None,
-        hanging: false,
-        least_width: 0.0,
-    })
+    let layout = motilis_core::bench::Layout::new(&board.stack);
+    BenchDrawing::new(&BenchSource::plain(&board.stack, &layout, &board.name))
 }
 
 /// Part by part, then measures and figures.

@@ -10,7 +10,7 @@ use motilis_core::blade::{LATERAL_LINE, Running, State};
 use motilis_core::line::{Bottom, Line, Run, Start};
 use motilis_core::units::{Hertz, KILOMETRE_PER_HOUR, MILE_PER_HOUR, Metres, MetresPerSecond};
 use motilis_view::draw::{
-    BenchDrawing, BenchSource, Curve, CurveSource, Detail, SideSource, SideView, SpeedRule, Stretch,
+    BenchDrawing, BenchSource, Curve, CurveSource, SideSource, SideView, SpeedRule, Stretch,
 };
 use motilis_view::screens::{Fact, Kind, Screen, Tank, TankForm, Theme};
 use motilis_view::units::{Quantity, System, show};
@@ -98,16 +98,8 @@ pub(super) fn tank(
         side: side(WIDE),
         side_narrow: side(NARROW),
         sketch: BenchDrawing::new(&BenchSource {
-            stack: rig.stack(),
-            layout: &Layout::new(rig.stack()),
-            name: &rig.name,
-            detail: Detail::Plain,
-            selected: None,
-            flags: &[],
-            steps: &[],
-            in_hand: None,
             hanging: blade.state != State::Turning,
-            least_width: 0.0,
+            ..BenchSource::plain(rig.stack(), &Layout::new(rig.stack()), &rig.name)
         }),
         by_out: by_out(&line, settled, stock, run.as_ref())?,
         by_speed: by_speed(&line, settled, stock, run.as_ref()),

@@ -11,7 +11,7 @@ use motilis_core::light::{Picture, Target, Verdict, claims};
 use motilis_core::line::OutFor;
 use motilis_core::rig::Rig;
 use motilis_core::units::Metres;
-use motilis_view::draw::{BenchDrawing, BenchSource, Detail};
+use motilis_view::draw::{BenchDrawing, BenchSource};
 use motilis_view::screens::{FinishLook, LoreRow, PickCard, PickFigure, Swap, TermRow};
 use motilis_view::units::{Quantity, System, show};
 use motilis_view::words::{self, advice as say};
@@ -71,16 +71,8 @@ fn card(
         rig: origin.rig.0,
         name: candidate.rig.name.clone(),
         drawing: BenchDrawing::new(&BenchSource {
-            stack,
-            layout: &layout,
-            name: &candidate.rig.name,
-            detail: Detail::Plain,
-            selected: None,
-            flags: &[],
-            steps: &[],
-            in_hand: None,
-            hanging: false,
             least_width: DRAWN,
+            ..BenchSource::plain(stack, &layout, &candidate.rig.name)
         }),
         parts: words::capital(&words::parts(&candidate.rig)),
         state: words::state(pick.call.blade.state),
