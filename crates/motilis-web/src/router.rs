@@ -51,7 +51,7 @@ pub fn configure(config: &mut ServiceConfig) {
         .route("/today/changes", web::get().to(today::changes))
         .route("/today/mark", web::post().to(today::mark))
         .route("/today/take", web::post().to(today::take))
-        .route("/today/secchi", web::post().to(today::secchi))
+        .route("/today/secchi", web::post().to(today::set_clarity))
         .route("/column", web::get().to(column::look))
         .route("/judging", web::get().to(judging::show))
         .route("/judging/schools", web::post().to(judging::set_schools))

@@ -12,17 +12,22 @@
 //! All of it is deterministic, and the order in which candidates are given makes no difference: ties go by
 //! name. Rules of practice are common practice without a source; weights are designed for this project.
 
+mod call;
 mod candidate;
+mod count;
 mod day;
 mod judge;
+mod look;
 mod school;
 mod sheet;
 mod term;
 mod weight;
 
+pub use call::{Call, Reason, Verdict};
 pub use candidate::{Candidate, Shortage, Stand, variants};
 pub use day::{Clearness, Day, Lighting, Mood, Sky, Wind, overhead};
-pub use judge::{Call, GLOW_MIN, Judge, Ranked, Ranking, Reason, Verdict, Ways, paint};
+pub use judge::{Judge, Ranked, Ranking};
+pub use look::{GLOW_MIN, paint};
 pub use school::{
     AboveClevisSchool, AttractorSchool, ColourSchool, FlasherBladeSchool, HeightSchool, HookSchool,
     LeaderSchool, Question, Schools, WeightSchool,
@@ -31,7 +36,7 @@ pub use sheet::{
     Changed, Mark, Move, Pick, Role, Sheet, before, differences, draw_up, moves, what_would_change,
 };
 pub use term::{Basis, Scored, Term};
-pub use weight::{WEIGHT, Weights};
+pub use weight::{WEIGHT, Ways, Weights};
 
 #[cfg(test)]
 pub(crate) mod tests_support {

@@ -1,6 +1,8 @@
+use super::call::{Call, Verdict};
 use super::candidate::Candidate;
 use super::day::{Day, Mood, Sky};
-use super::judge::{Call, Judge, Ranking, Verdict, Ways};
+use super::judge::{Judge, Ranked, Ranking};
+use super::weight::Ways;
 use crate::error::Error;
 use crate::keyed::keyed;
 use crate::units::{Celsius, MILE_PER_HOUR, Metres};
@@ -76,7 +78,7 @@ pub fn draw_up(
             .filter(|row| sheet.picks.iter().all(|pick| pick.index != row.index))
             .collect();
         if role == Role::Probe {
-            let worth = |row: &&super::judge::Ranked| {
+            let worth = |row: &&Ranked| {
                 row.score + UNKNOWN_BONUS * (1.0 - certainty(judge, &candidates[row.index]))
             };
             // A stable sort: equal ones stay in the order of rank and name.

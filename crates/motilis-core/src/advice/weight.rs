@@ -1,7 +1,9 @@
 use super::school::{ColourSchool, Schools};
 use super::term::Term;
 use crate::error::{Error, Range};
+use crate::evidence::Angler;
 use crate::fish::Fish;
+use crate::rules::Limits;
 
 /// How much each term counts.
 #[derive(Debug, Clone, PartialEq)]
@@ -58,6 +60,32 @@ fn usual(term: Term, fish: Fish, schools: &Schools) -> f64 {
         Term::Size | Term::Ready | Term::Attractor => 0.4,
         Term::Forage | Term::Cold | Term::Leader | Term::FlasherBlade => 0.3,
         Term::Hooks | Term::AboveClevis | Term::Weight => 0.2,
+    }
+}
+
+/// How the angler wants to be advised.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Ways {
+    /// The schools followed.
+    pub schools: Schools,
+    /// What each term counts.
+    pub weights: Weights,
+    /// What the typed-in rules of the date leave.
+    pub limits: Limits,
+    /// What the angler catches on the whole.
+    pub angler: Angler,
+}
+
+impl Ways {
+    /// The usual ones for a fish: default schools, usual weights, no rules, no log.
+    pub fn usual(fish: Fish) -> Self {
+        let schools = Schools::default();
+        Self {
+            weights: Weights::usual(fish, &schools),
+            schools,
+            limits: Limits::default(),
+            angler: Angler::default(),
+        }
     }
 }
 

@@ -18,7 +18,7 @@ use motilis_core::tackle::{LineMaterial, LineStock, Weight, WeightMaterial};
 use motilis_core::units::{Celsius, FOOT, MILE_PER_HOUR, Metres, OUNCE};
 use motilis_core::water::Water;
 use motilis_view::draw::{
-    BenchDrawing, BenchSource, ColumnSource, Detail, Paper, Sheet, SideSource, SideView, SpeedRule,
+    BenchDrawing, BenchSource, ColumnSource, Paper, Sheet, SideSource, SideView, SpeedRule,
     WaterColumn,
 };
 use motilis_view::units::System;

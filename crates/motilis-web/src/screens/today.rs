@@ -12,7 +12,7 @@ use super::{Context, page, see, theme_of};
 use crate::{App, Error};
 use actix_web::web::{Data, Form, Query};
 use actix_web::{HttpRequest, HttpResponse};
-pub(crate) use acts::{mark, take};
+pub(crate) use acts::{mark, set_clarity, take};
 pub(super) use desk::Desk;
 use form::RawConditions;
 pub(super) use form::stepped;
@@ -20,7 +20,6 @@ use motilis_core::book::{OwnedRig, RigId};
 use motilis_core::line::LineSetup;
 use motilis_store::{Connection, outings, rigs, setups, waters};
 pub(crate) use print::{card, changes};
-pub(crate) use secchi::secchi;
 use serde::Deserialize;
 pub(super) use sheet::{column, ladder_of, verdict};
 

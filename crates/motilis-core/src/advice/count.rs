@@ -1,0 +1,221 @@
+//! What each term is counted from: the figures of a rig on a day, term by term.
+
+use super::candidate::{Candidate, Stand, Traits};
+use super::day::{Clearness, Lighting, Mood};
+use super::judge::{Judge, Prepared};
+use super::school::LeaderSchool;
+use super::term::{Basis, Scored, Term};
+use crate::error::Error;
+use crate::fish::Fish;
+use crate::rig::{AttractorStyle, Kind};
+use crate::units::{MILE_PER_HOUR, MetresPerSecond};
+
+/// Thump an active, a neutral and a shy fish want, as a multiple of a number 4 Colorado's at the same speed;
+/// fitted so that practice comes out.
+const WANTED_THUMP: (f64, f64, f64) = (1.6, 0.6, 0.25);
+
+impl Judge<'_> {
+    /// The favourite of practice, slower in cold water and for shy fish, inside the window.
+    pub(super) fn best_speed(&self, prepared: &Prepared) -> MetresPerSecond {
+        let practice = prepared.traits.kind.trolled();
+        let pace = self.day().pace();
+        let reach = if pace < 0.0 {
+            practice.favourite - practice.from
+        } else {
+            practice.to - practice.favourite
+        };
+        let best = practice.favourite + pace * reach;
+        let least = best.0.max(prepared.window.from.0);
+        MetresPerSecond(prepared.window.to.map_or(least, |to| least.min(to.0)))
+    }
+
+    /// Thump the day asks for.
+    fn wanted_thump(&self) -> f64 {
+        let day = self.day();
+        let (active, neutral, shy) = WANTED_THUMP;
+        let mood = match day.mood {
+            Mood::Active => active,
+            Mood::Neutral => neutral,
+            Mood::Shy => shy,
+        };
+        // A thump grows with the cube of the speed; they want it louder or softer than the others there.
+        let speed = (day.speed / (1.2 * MILE_PER_HOUR)).powi(3);
+        let fish = match day.fish {
+            Fish::LandlockedSockeye | Fish::YellowPerch | Fish::BrookTrout => 0.5,
+            _ => 1.0,
+        };
+        let dirt = if day.clearness() == Clearness::Dirty {
+            1.8
+        } else {
+            1.0
+        };
+        let dark = match day.lighting() {
+            Lighting::Dark | Lighting::Low => 1.2,
+            Lighting::Even | Lighting::Bright => 1.0,
+        };
+        let cold = if day.is_cold() { 0.6 } else { 1.0 };
+        mood * speed * fish * dirt * dark * cold
+    }
+
+    pub(super) fn terms(
+        &self,
+        candidate: &Candidate,
+        prepared: &Prepared,
+        best_seen: f64,
+    ) -> Result<[Scored; Term::ALL.len()], Error> {
+        let (day, schools, traits) = (self.day(), &self.ways().schools, &prepared.traits);
+        let practice = traits.kind.trolled();
+        let colour = traits.finish.colour;
+        let belief = self.ways().angler.believes(candidate.record)?;
+        let bases = [
+            Basis::Speed {
+                now: day.speed,
+                from: practice.from,
+                to: practice.to,
+                best: self.best_speed(prepared),
+            },
+            Basis::Kind {
+                kind: traits.kind,
+                place: place(day.fish.kinds(), traits.kind),
+            },
+            Basis::Thump {
+                index: prepared.blade.thump_index(),
+                wanted: self.wanted_thump(),
+            },
+            Basis::Seen {
+                range: prepared.sighting.range,
+                score: prepared.sighting.score(),
+                best: best_seen,
+            },
+            Basis::Clarity {
+                clearness: day.clearness(),
+                colour,
+            },
+            Basis::Light {
+                lighting: day.lighting(),
+                finish: traits.finish,
+            },
+            Basis::Forage {
+                forage: day.forage,
+                colour,
+            },
+            Basis::Warmth {
+                temperature: day.temperature,
+                colour,
+            },
+            self.size(traits),
+            self.bait(traits),
+            Basis::Cold {
+                span: (day.is_cold() && traits.blade.family.is_wing())
+                    .then_some(traits.blade.length),
+            },
+            self.leader(traits),
+            Basis::Hooks {
+                treble: is_spinner(traits.kind).then_some(traits.treble),
+                school: schools.hooks,
+            },
+            self.attractor(traits),
+            Basis::FlasherBlade {
+                family: behind_a_flasher(traits).then_some(traits.blade.family),
+                school: schools.flasher_blade,
+            },
+            Basis::AboveClevis {
+                // A fast harness has two by nature.
+                blades: if traits.kind == Kind::FastHarness {
+                    1
+                } else {
+                    traits.blades
+                },
+                school: schools.above_clevis,
+            },
+            Basis::Weight {
+                place: traits.weight(),
+                school: schools.weight,
+            },
+            ready(&candidate.stand),
+            Basis::Evidence(belief),
+            Basis::Novelty {
+                like_the_crowd: day.crowd.map(|kind| kind == traits.kind),
+                certainty: belief.certainty,
+            },
+        ];
+        Ok(bases.map(|basis| Scored {
+            weight: self.ways().weights.of(basis.term()),
+            basis,
+        }))
+    }
+
+    fn size(&self, traits: &Traits) -> Basis {
+        let blade = traits.blade.length;
+        Basis::Size {
+            length: if traits.trailing > blade {
+                traits.trailing
+            } else {
+                blade
+            },
+            forage: self.day().forage.length(),
+        }
+    }
+
+    fn bait(&self, traits: &Traits) -> Basis {
+        let fish = self.day().fish;
+        Basis::Bait {
+            bait: traits.bait,
+            place: traits.bait.and_then(|bait| place(fish.baits(), bait)),
+            wanted: !fish.is_salmonid() && !traits.is_inline(),
+            stripped: self.day().nibblers && traits.bait.is_some() && traits.hooks > 1,
+        }
+    }
+
+    fn leader(&self, traits: &Traits) -> Basis {
+        let day = self.day();
+        let shy = day.mood == Mood::Shy || day.clearness() == Clearness::Clear;
+        let large = matches!(
+            day.fish,
+            Fish::Chinook | Fish::LandlockedChinook | Fish::Coho
+        );
+        let wanted_lb = match (self.ways().schools.leader, large) {
+            // What swings behind a flasher needs the stiff leader.
+            (_, true) => 30.0,
+            (LeaderSchool::Heavy, false) => 25.0,
+            (LeaderSchool::Light, false) if shy => 8.0,
+            (LeaderSchool::Light, false) => 12.0,
+        };
+        Basis::Leader {
+            test_lb: traits.leader_lb,
+            wanted_lb,
+            school: self.ways().schools.leader,
+        }
+    }
+
+    fn attractor(&self, traits: &Traits) -> Basis {
+        // A flasher fly is run behind its flasher; others may carry one.
+        let has = traits.attractor.is_some() || traits.kind == Kind::FlasherFly;
+        Basis::Attractor {
+            has: self.day().fish.is_salmonid().then_some(has),
+            school: self.ways().schools.attractor,
+            mood: self.day().mood,
+        }
+    }
+}
+
+fn place<T: PartialEq>(list: &[T], one: T) -> Option<usize> {
+    list.iter().position(|other| *other == one)
+}
+
+fn ready(stand: &Stand) -> Basis {
+    let (made_up, changes) = match stand {
+        Stand::MadeUp(_) => (true, 0),
+        Stand::Buildable(changes) => (false, changes.len() as u8),
+        Stand::Short(_) => (false, 2),
+    };
+    Basis::Ready { made_up, changes }
+}
+
+fn is_spinner(kind: Kind) -> bool {
+    kind.is_on_wire()
+}
+
+fn behind_a_flasher(traits: &Traits) -> bool {
+    traits.kind == Kind::FlasherFly || traits.attractor == Some(AttractorStyle::RotatingFlasher)
+}

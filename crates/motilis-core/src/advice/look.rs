@@ -1,0 +1,91 @@
+use super::candidate::Traits;
+use crate::blade::Running;
+use crate::error::Error;
+use crate::light::{self, Sighting, Target, Watch};
+use crate::rig::{Colour, Finish};
+
+/// What the light model needs of a blade; rigs with the same look are looked at once.
+#[derive(Debug, Clone, PartialEq, Eq, Hash)]
+pub(super) struct Look {
+    finish: Finish,
+    back: Option<Finish>,
+    /// Area and flashes as bits, so that they can be compared.
+    area: u64,
+    flashes: u64,
+}
+
+impl Look {
+    pub fn of(traits: &Traits, blade: &Running) -> Self {
+        let (length, width) = (traits.blade.length.0, traits.blade.width.0);
+        let area = f64::from(traits.blades) * Target::turning(length, width);
+        Self {
+            finish: traits.finish,
+            back: traits.back,
+            area: area.to_bits(),
+            // To half a flash a second: the eye cannot tell more.
+            flashes: ((2.0 * blade.turns.0).round() / 2.0).to_bits(),
+        }
+    }
+
+    pub fn sighting(&self, watch: &Watch) -> Result<Sighting, Error> {
+        let target = Target {
+            area: f64::from_bits(self.area),
+            flashes: f64::from_bits(self.flashes),
+            glow_min: GLOW_MIN,
+        };
+        watch.sighting(&paint(self.finish, self.back), &target)
+    }
+}
+
+/// Minutes since the glow paint was charged: practice charges it with a torch every quarter of an hour or so
+/// (common practice, no source).
+pub const GLOW_MIN: f64 = 10.0;
+
+/// The finish of the light model for a finish of the box, by face and back.
+pub fn paint(face: Finish, back: Option<Finish>) -> light::Finish {
+    let face = one_side(face);
+    back.map_or_else(
+        || face.clone(),
+        |back| light::Finish::two_sided(&face, &one_side(back)),
+    )
+}
+
+/// Chartreuse, orange and pink of the trade are fluorescent, and glow paints strontium aluminate (common
+/// practice, no source); paint covers the dents of a hammered blade.
+fn one_side(finish: Finish) -> light::Finish {
+    let name = match (finish.colour, finish.hammered) {
+        (Colour::Brass, false) => "brass_polished",
+        (Colour::Brass, true) => "brass_hammered",
+        (Colour::Copper, false) => "copper_polished",
+        (Colour::Copper, true) => "copper_hammered",
+        (Colour::Nickel, false) => "nickel_polished",
+        (Colour::Nickel, true) => "nickel_hammered",
+        (Colour::Chartreuse, _) => "fluoro_chartreuse",
+        (Colour::Orange, _) => "fluoro_orange",
+        (Colour::Pink, _) => "fluoro_pink",
+        (Colour::White, _) => "white",
+        (Colour::Purple, _) => "purple",
+        (Colour::Red, _) => "red",
+        (Colour::Green, _) => "green",
+        (Colour::Blue, _) => "blue",
+        (Colour::Black, _) => "black",
+        (Colour::Glow, _) => "glow_strontium",
+    };
+    light::Finish::from_name(name).expect("every finish of the box has its row in the light model")
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn every_finish_of_the_box_has_its_light() {
+        for &colour in Colour::ALL {
+            for finish in [Finish::plain(colour), Finish::hammered(colour)] {
+                assert!(!paint(finish, None).name().is_empty());
+                let both = paint(finish, Some(Finish::plain(Colour::Black)));
+                assert_eq!(both.name(), paint(finish, None).name());
+            }
+        }
+    }
+}
