@@ -38,8 +38,8 @@ impl Judge<'_> {
             Mood::Neutral => neutral,
             Mood::Shy => shy,
         };
-        // A thump grows with the cube of the speed; they want it louder or softer than the others there.
-        let speed = (day.speed / (1.2 * MILE_PER_HOUR)).powi(3);
+        // A thump grows with the speed; they want it louder or softer than the others there.
+        let speed = day.speed / (1.2 * MILE_PER_HOUR);
         let fish = match day.fish {
             Fish::LandlockedSockeye | Fish::YellowPerch | Fish::BrookTrout => 0.5,
             _ => 1.0,

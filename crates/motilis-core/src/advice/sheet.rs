@@ -88,10 +88,11 @@ pub fn draw_up(
         // Pinned ones come first, whatever they are like.
         let (first, others): (Vec<_>, Vec<_>) = rows.into_iter().partition(|row| pinned(row.index));
         for row in first.into_iter().chain(others) {
-            let unlike = sheet
-                .picks
-                .iter()
-                .all(|pick| differences(&candidates[pick.index], &candidates[row.index]) >= 2);
+            // A rig is called once, with whatever blade.
+            let unlike = sheet.picks.iter().all(|pick| {
+                let (picked, other) = (&candidates[pick.index], &candidates[row.index]);
+                differences(picked, other) >= 2 && picked.rig.name != other.rig.name
+            });
             if !unlike && !pinned(row.index) {
                 continue;
             }
@@ -336,6 +337,18 @@ pub(super) mod tests {
                 assert!(differences(&candidates[pick.index], &candidates[other.index]) >= 2);
             }
         }
+    }
+
+    #[test]
+    fn a_rig_is_called_once_with_whatever_blade() {
+        let mut candidates = few();
+        let first = indices(&sheet(&summer(), &candidates, |_| None))[0];
+        // The same rig again, with a blade that is as unlike as can be.
+        let name = candidates[first].rig.name.clone();
+        for other in candidates.iter_mut() {
+            other.rig.name.clone_from(&name);
+        }
+        assert_eq!(indices(&sheet(&summer(), &candidates, |_| None)), [first]);
     }
 
     #[test]

@@ -219,16 +219,23 @@ impl Shaft {
 }
 
 impl Running {
-    /// How strongly a fish feels the blade, as a multiple of a number 4 Colorado at 1.2 mph.
+    /// How strongly a fish feels the blade, as a multiple of a number 4 Colorado at 1.2 mph; 0 for a blade
+    /// that does not turn.
     ///
-    /// The side force times its frequency: how fast the push on the water changes. A yardstick of
-    /// this project, no published scale.
+    /// The side force over its frequency: near a small body that is pushed to and fro the water moves at
+    /// `F / (2π f ρ r³)`, and it is that motion which the free neuromasts of the lateral line feel below some
+    /// 30 Hz (dipole field and neuromasts after Coombs & Montgomery 1999, in *Comparative Hearing: Fish and
+    /// Amphibians*, from memory). So a slow, hard beat is felt more than a fast, light one, which is what anglers
+    /// mean by thump. A yardstick of this project, no published scale.
     pub fn thump_index(&self) -> f64 {
-        self.side_force.0 * self.turns.0 / reference_thump()
+        if self.turns.0 <= 0.0 {
+            return 0.0;
+        }
+        self.side_force.0 / self.turns.0 / reference_thump()
     }
 }
 
-/// Side force times frequency of a brass Colorado 4 at 1.2 mph in fresh water of 15 °C, N/s.
+/// Side force over frequency of a brass Colorado 4 at 1.2 mph in fresh water of 15 °C, N·s.
 fn reference_thump() -> f64 {
     static THUMP: std::sync::OnceLock<f64> = std::sync::OnceLock::new();
     *THUMP.get_or_init(|| {
@@ -236,7 +243,7 @@ fn reference_thump() -> f64 {
             Blade::of_size(super::Family::Colorado, 4.0).expect("Colorado 4 is in the table");
         let lake = Water::fresh(Celsius(15.0)).expect("15 °C is in range");
         let speed = 1.2 * MILE_PER_HOUR;
-        blade.side_force(speed, &lake) * blade.turn_rate(speed, blade.start_speed(&lake)).0
+        blade.side_force(speed, &lake) / blade.turn_rate(speed, blade.start_speed(&lake)).0
     })
 }
 
@@ -286,6 +293,29 @@ mod tests {
     fn the_reference_blade_has_a_thump_of_one() {
         let running = harness(None).at(1.2 * MILE_PER_HOUR, &lake()).unwrap();
         assert_relative_eq!(running.thump_index(), 1.0, max_relative = 1e-9);
+        // Practice: a large Colorado thumps most, a small wing least (common practice, no source).
+        let thump = |family, number| {
+            let blade = Blade::of_size(family, number).unwrap();
+            let shaft = Shaft::new(blade, 1, None, WET_METAL_ON_PLASTIC, 0.7 * MILLIMETRE).unwrap();
+            shaft
+                .at(1.2 * MILE_PER_HOUR, &lake())
+                .unwrap()
+                .thump_index()
+        };
+        let large = thump(Family::Colorado, 5.0);
+        for (family, number) in [
+            (Family::Indiana, 4.0),
+            (Family::French, 4.0),
+            (Family::Willow, 4.0),
+            (Family::SoftWing, 1.5),
+        ] {
+            assert!(large > thump(family, number), "{family:?}");
+        }
+        assert!(
+            thump(Family::SoftWing, 1.1) < 0.3,
+            "{}",
+            thump(Family::SoftWing, 1.1)
+        );
     }
 
     #[test]

@@ -115,8 +115,7 @@ const SALMON: &[Kind] = &[FlasherFly, SalmonWire, LeaderSquid, BaitSpinner];
 // Below 50 °F slow down and go up one wing size.
 #[case::cold_spring_shallows(walleye(0.7, 8.0, Neutral, (47.0, 8.0, Tea, Cloud, 25.0)), &[WingWorm], WING, Group::Any, (0.5, 0.9))]
 #[case::cold_clear_spring_shallows(walleye(0.7, 7.0, Shy, (45.0, 15.0, Clear, Sun, 30.0)), &[WingWorm], WING, Group::Silver, (0.5, 0.9))]
-// Dirty high water at dawn: most flash and most thump. By the blade model an Indiana, longer than a Colorado
-// of its number, thumps as loudly.
+// Dirty high water at dawn: most flash and most thump.
 #[case::dirty_high_water_at_dawn(walleye(1.2, 8.0, Active, (58.0, 1.5, Muddy, Cloud, 1.0)), &[CrawlerHarness], &[Colorado, Indiana], Group::Metal, (1.0, 1.5))]
 #[case::mud_after_a_storm(walleye(1.2, 8.0, Neutral, (66.0, 1.0, Muddy, Rain, 20.0)), &[CrawlerHarness], &[Colorado, Indiana], Group::Metal, (1.0, 1.5))]
 // Clear water: chrome, silver, blue, natural.
@@ -127,7 +126,7 @@ const SALMON: &[Kind] = &[FlasherFly, SalmonWire, LeaderSquid, BaitSpinner];
 // Copper for 68 to 72 °F.
 #[case::coppers_own_water(walleye(1.2, 15.0, Neutral, (70.0, 5.0, Tea, Cloud, 35.0)), &[CrawlerHarness], &[Colorado, Indiana], Group::Warm, (1.0, 1.5))]
 // Active fish: a large thumping blade.
-#[case::active_fish_thump(walleye(1.4, 16.0, Active, (66.0, 6.0, Tea, Cloud, 40.0)), &[CrawlerHarness], &[Colorado, Indiana], Group::Any, (1.0, 1.5))]
+#[case::active_fish_thump(walleye(1.4, 16.0, Active, (66.0, 6.0, Tea, Cloud, 40.0)), &[CrawlerHarness], &[Colorado], Group::Any, (1.0, 1.5))]
 // Last light: dull, white or glowing finishes.
 #[case::last_light(walleye(1.1, 10.0, Neutral, (64.0, 14.0, Clear, Cloud, -3.0)), &[CrawlerHarness], &[Colorado, Indiana], Group::Dull, (1.0, 1.5))]
 // Glow in the dark.

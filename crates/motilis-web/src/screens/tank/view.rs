@@ -344,7 +344,7 @@ fn facts(
         "Thump",
         thump(blade),
         &format!(
-            "side force times turns; 1.0 is a number 4 Colorado at 1.2 mph. Fish feel some {:.0}–{:.0} Hz best (published range, from memory)",
+            "side force over turns: the push of each beat; 1.0 is a number 4 Colorado at 1.2 mph. Fish feel some {:.0}–{:.0} Hz best (published range, from memory)",
             LATERAL_LINE.0.0, LATERAL_LINE.1.0
         ),
     ));
