@@ -188,7 +188,7 @@ fn why(call: &Call, system: System) -> String {
         .filter(|term| term.weighted() > 0.05)
         .map(said)
         .collect();
-    let against = loud.last().filter(|term| term.weighted() < -0.1).map(said);
+    let against = loud.last().filter(|term| term.weighted() < -0.2).map(said);
     let good = goods.join("; ");
     words::capital(&match against {
         Some(bad) if good.is_empty() => format!("Least bad of the box: {bad}."),
