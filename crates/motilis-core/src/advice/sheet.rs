@@ -345,7 +345,7 @@ pub(super) mod tests {
         let first = indices(&sheet(&summer(), &candidates, |_| None))[0];
         // The same rig again, with a blade that is as unlike as can be.
         let name = candidates[first].rig.name.clone();
-        for other in candidates.iter_mut() {
+        for other in &mut candidates {
             other.rig.name.clone_from(&name);
         }
         assert_eq!(indices(&sheet(&summer(), &candidates, |_| None)), [first]);
