@@ -46,6 +46,29 @@ impl Error {
         }
     }
 
+    /// The same refusal of a field inside of something: `lead_m` under `rods[2]` is `rods[2].lead_m`.
+    #[must_use]
+    pub fn under(self, path: &str) -> Self {
+        match self {
+            Self::OutOfRange {
+                quantity,
+                value,
+                unit,
+                allowed,
+            } => Self::OutOfRange {
+                quantity: format!("{path}.{quantity}"),
+                value,
+                unit,
+                allowed,
+            },
+            Self::Contradiction { quantity, message } => Self::Contradiction {
+                quantity: format!("{path}.{quantity}"),
+                message,
+            },
+            slack @ Self::Slack { .. } => slack,
+        }
+    }
+
     /// A refusal that is no range: what is wrong and what would be right.
     pub fn contradiction(quantity: impl Into<String>, message: impl Into<String>) -> Self {
         Self::Contradiction {

@@ -53,7 +53,8 @@ mod tests {
         Knot, Material, Setting, Spacing, SwivelStyle,
     };
     use crate::rules::Topic;
-    use crate::tackle::{DiverSize, LineMaterial, WeightMaterial};
+    use crate::spread::{Group, Kick, Side, Stance};
+    use crate::tackle::{DiverSize, LineMaterial, SideSetting, SinkerStyle, WeightMaterial};
 
     #[test]
     fn every_key_leads_back() {
@@ -82,6 +83,12 @@ mod tests {
         LineMaterial::assert_keys_lead_back();
         WeightMaterial::assert_keys_lead_back();
         DiverSize::assert_keys_lead_back();
+        Kick::assert_keys_lead_back();
+        Group::assert_keys_lead_back();
+        Side::assert_keys_lead_back();
+        Stance::assert_keys_lead_back();
+        SideSetting::assert_keys_lead_back();
+        SinkerStyle::assert_keys_lead_back();
         Fish::assert_keys_lead_back();
         Sky::assert_keys_lead_back();
         Mood::assert_keys_lead_back();

@@ -1,7 +1,9 @@
 use crate::IN_CATALOGUE;
 use motilis_core::book::SetupId;
 use motilis_core::line::{LineSetup, Start};
-use motilis_core::tackle::{DiverSize, LineMaterial, LineStock, Weight, WeightMaterial};
+use motilis_core::tackle::{
+    DiverSize, LineMaterial, LineStock, SideSetting, SinkerStyle, Weight, WeightMaterial,
+};
 use motilis_core::towline::STRUM;
 use motilis_core::units::{FOOT, Metres, OUNCE, POUND};
 use motilis_store::{Connection, Error, setups};
@@ -23,13 +25,21 @@ pub fn add(connection: &Connection) -> Result<Setups, Error> {
         name: name.to_owned(),
         start: Start::RodTip { height: 5.0 * FOOT },
         main: nylon(10),
+        core: None,
+        ahead: Metres(0.0),
         weight,
         leader: nylon(12),
         lead: lead * FOOT,
         strum: STRUM,
         reel: 300.0 * FOOT,
     };
-    let bouncer = |ounces: f64| Some(Weight::BottomBouncer(ounces * OUNCE, WeightMaterial::Lead));
+    let bouncer = |ounces: f64| {
+        Some(Weight::Sinker(
+            SinkerStyle::BottomBouncer,
+            ounces * OUNCE,
+            WeightMaterial::Lead,
+        ))
+    };
     let add = |setup: LineSetup| Ok::<_, Error>((setups::add(connection, &setup)?, setup));
     Ok(Setups {
         light_bouncer: add(rod("Light bouncer rod", bouncer(1.0), 5.0))?,
@@ -38,7 +48,11 @@ pub fn add(connection: &Connection) -> Result<Setups, Error> {
             start: Start::Board,
             ..rod(
                 "Board with a clip-on",
-                Some(Weight::ClipOn(1.0 * OUNCE, WeightMaterial::Tin)),
+                Some(Weight::Sinker(
+                    SinkerStyle::ClipOn,
+                    1.0 * OUNCE,
+                    WeightMaterial::Tin,
+                )),
                 6.0,
             )
         })?,
@@ -51,12 +65,17 @@ pub fn add(connection: &Connection) -> Result<Setups, Error> {
         diver: add(LineSetup {
             main: stock(LineMaterial::Braid, 30),
             leader: nylon(25),
-            ..rod("Diver rod", Some(Weight::TripDiver(DiverSize::Medium)), 5.0)
+            ..rod(
+                "Diver rod",
+                Some(Weight::TripDiver(DiverSize::Medium, SideSetting::Straight)),
+                5.0,
+            )
         })?,
         downrigger: add(LineSetup {
             start: Start::Downrigger {
                 ball: 10.0 * POUND,
                 drop_back: 20.0 * FOOT,
+                above: Metres(0.0),
             },
             main: nylon(20),
             leader: nylon(25),

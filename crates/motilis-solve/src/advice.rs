@@ -1,6 +1,7 @@
 //! `solve match`: rigs and a box against the conditions of a day, to a call sheet with its reasons.
 
-use crate::rig::{self, PartRequest, PieceAnswer, keyed, piece_answer, stocked};
+use crate::rig::{self, PartRequest, PieceAnswer, piece_answer, stocked};
+use crate::setup::{SetupRequest, key};
 use crate::sun::instant;
 use crate::{Refusal, Refused};
 use motilis_core::advice::{
@@ -11,12 +12,11 @@ use motilis_core::book::RuleId;
 use motilis_core::evidence::{Angler, Record};
 use motilis_core::fish::{Fish, Forage};
 use motilis_core::light::Stain;
-use motilis_core::line::{LineSetup, OutFor, Start};
+use motilis_core::line::OutFor;
 use motilis_core::rig::{Kind, Part, Rig};
 use motilis_core::rules::Limits;
 use motilis_core::sky::Place;
-use motilis_core::tackle::{DiverSize, LineMaterial, LineStock, Weight, WeightMaterial};
-use motilis_core::units::{Celsius, Kilograms, Metres, MetresPerSecond};
+use motilis_core::units::{Celsius, Metres, MetresPerSecond};
 use serde::{Deserialize, Serialize};
 use std::collections::BTreeMap;
 use std::sync::Arc;
@@ -66,54 +66,6 @@ pub struct DayRequest {
     pub bottom_m: f64,
     /// Depth at which the rig shall run.
     pub wanted_depth_m: f64,
-}
-
-/// A line off the spool.
-#[derive(Debug, Clone, Deserialize, ToSchema)]
-#[serde(deny_unknown_fields)]
-pub struct SpoolRequest {
-    /// `nylon`, `fluorocarbon`, `braid`, `lead_core` …
-    pub material: String,
-    /// Strength on its label, lb.
-    pub test_lb: u16,
-}
-
-/// What takes a line down.
-#[derive(Debug, Clone, Deserialize, ToSchema)]
-#[serde(deny_unknown_fields)]
-pub struct WeightRequest {
-    /// `bottom_bouncer`, `sinker`, `clip_on` or `trip_diver`.
-    pub kind: String,
-    /// Mass; not of a diver.
-    pub mass_kg: Option<f64>,
-    /// `lead`, `tin`, `tungsten` or `brass`; lead when not given.
-    pub material: Option<String>,
-    /// Size of a diver: `small`, `medium` or `large`.
-    pub size: Option<String>,
-}
-
-/// What a rod is rigged with, all but the rig.
-#[derive(Debug, Clone, Deserialize, ToSchema)]
-#[serde(deny_unknown_fields)]
-pub struct SetupRequest {
-    /// `rod_tip`, `board` or `downrigger`.
-    pub start: String,
-    /// Height of a rod tip.
-    pub tip_height_m: Option<f64>,
-    /// Mass of a downrigger's ball.
-    pub ball_kg: Option<f64>,
-    /// Line between a downrigger's release and the leader.
-    pub drop_back_m: Option<f64>,
-    /// The main line.
-    pub main: SpoolRequest,
-    /// What takes it down; none when not given.
-    pub weight: Option<WeightRequest>,
-    /// The leader.
-    pub leader: SpoolRequest,
-    /// Its length.
-    pub lead_m: f64,
-    /// The most that can be let out.
-    pub reel_m: f64,
 }
 
 /// A rig with how it stands in the box and in the log.
@@ -389,114 +341,6 @@ impl DayRequest {
             )
         })?;
         Ok(day)
-    }
-}
-
-/// A keyed word of a list.
-fn key<T: Copy>(
-    field: &str,
-    word: &str,
-    from_key: impl Fn(&str) -> Option<T>,
-    all: &[T],
-    key: impl Fn(T) -> &'static str,
-) -> Result<T, Refusal> {
-    keyed(field, word, from_key, all.iter().map(|one| key(*one)))
-}
-
-impl SpoolRequest {
-    fn stock(&self, path: &str) -> Result<LineStock, Refusal> {
-        let material = key(
-            &format!("{path}.material"),
-            &self.material,
-            LineMaterial::from_key,
-            LineMaterial::ALL,
-            LineMaterial::key,
-        )?;
-        LineStock::of_test(material, self.test_lb)
-            .map_err(|error| Refusal::new(format!("{path}.test_lb"), error.to_string()))
-    }
-}
-
-impl WeightRequest {
-    fn weight(&self, path: &str) -> Result<Weight, Refusal> {
-        if self.kind == "trip_diver" {
-            let size = self.size.as_deref().unwrap_or("medium");
-            return Ok(Weight::TripDiver(key(
-                &format!("{path}.size"),
-                size,
-                DiverSize::from_key,
-                DiverSize::ALL,
-                DiverSize::key,
-            )?));
-        }
-        let material = key(
-            &format!("{path}.material"),
-            self.material.as_deref().unwrap_or("lead"),
-            WeightMaterial::from_key,
-            WeightMaterial::ALL,
-            WeightMaterial::key,
-        )?;
-        let mass = self.mass_kg.map(Kilograms).ok_or_else(|| {
-            Refusal::new(
-                format!("{path}.mass_kg"),
-                format!("a {} needs its mass_kg", self.kind),
-            )
-        })?;
-        match self.kind.as_str() {
-            "bottom_bouncer" => Ok(Weight::BottomBouncer(mass, material)),
-            "sinker" => Ok(Weight::Sinker(mass, material)),
-            "clip_on" => Ok(Weight::ClipOn(mass, material)),
-            other => Err(Refusal::new(
-                format!("{path}.kind"),
-                format!("kind {other:?} is not one of bottom_bouncer, sinker, clip_on, trip_diver"),
-            )),
-        }
-    }
-}
-
-impl SetupRequest {
-    fn setup(&self, path: &str) -> Result<LineSetup, Refusal> {
-        let needs = |field: &str, figure: Option<f64>| {
-            figure.ok_or_else(|| {
-                Refusal::new(
-                    format!("{path}.{field}"),
-                    format!("a line from a {} needs {field}", self.start),
-                )
-            })
-        };
-        let start = match self.start.as_str() {
-            "rod_tip" => Start::RodTip {
-                height: Metres(needs("tip_height_m", self.tip_height_m)?),
-            },
-            "board" => Start::Board,
-            "downrigger" => Start::Downrigger {
-                ball: Kilograms(needs("ball_kg", self.ball_kg)?),
-                drop_back: Metres(needs("drop_back_m", self.drop_back_m)?),
-            },
-            other => {
-                return Err(Refusal::new(
-                    format!("{path}.start"),
-                    format!("start {other:?} is not one of rod_tip, board, downrigger"),
-                ));
-            }
-        };
-        let setup = LineSetup {
-            name: String::new(),
-            start,
-            main: self.main.stock(&format!("{path}.main"))?,
-            weight: match &self.weight {
-                None => None,
-                Some(weight) => Some(weight.weight(&format!("{path}.weight"))?),
-            },
-            leader: self.leader.stock(&format!("{path}.leader"))?,
-            lead: Metres(self.lead_m),
-            strum: motilis_core::towline::STRUM,
-            reel: Metres(self.reel_m),
-        };
-        setup.check().map_err(|error| {
-            Refusal::new(format!("{path}.{}", error.quantity()), error.to_string())
-        })?;
-        Ok(setup)
     }
 }
 

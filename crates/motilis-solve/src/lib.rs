@@ -21,6 +21,7 @@ mod document;
 pub mod light;
 mod refusal;
 pub mod rig;
+mod setup;
 pub mod sun;
 pub mod towline;
 mod water;

@@ -11,6 +11,7 @@ const STEPS: &[M<'static>] = &[
     M::up(include_str!("../migrations/0002-create-settings.sql")),
     M::up(include_str!("../migrations/0003-create-box-and-bench.sql")),
     M::up(include_str!("../migrations/0004-add-light-and-rules.sql")),
+    M::up(include_str!("../migrations/0005-add-spreads.sql")).foreign_key_check(),
 ];
 const MIGRATIONS: Migrations<'static> = Migrations::from_slice(STEPS);
 
@@ -45,6 +46,8 @@ impl Store {
         }
         prepare(&mut connection)?;
         connection.pragma_update(None, "application_id", APPLICATION_ID)?;
+        // A step may put a new table in an old one's place; the references are checked at its end.
+        connection.pragma_update(None, "foreign_keys", "OFF")?;
         MIGRATIONS.to_latest(&mut connection)?;
         drop(connection);
 

@@ -1,10 +1,10 @@
 //! Line set-ups: what a rod is rigged with.
 
 use crate::Error;
-use crate::row::{found, keyed, line_stock, unreadable};
+use crate::row::{found, keyed, line_stock};
 use motilis_core::book::SetupId;
-use motilis_core::line::{LineSetup, Start};
-use motilis_core::tackle::{DiverSize, Weight, WeightMaterial};
+use motilis_core::line::{Core, LineSetup, Start};
+use motilis_core::tackle::{DiverSize, SideSetting, SinkerStyle, Weight, WeightMaterial};
 use motilis_core::units::{Kilograms, Metres};
 use rusqlite::{Connection, Row, named_params};
 
@@ -13,40 +13,52 @@ use rusqlite::{Connection, Row, named_params};
 /// # Errors
 /// [`Error::Sqlite`] when a figure is out of its range.
 pub fn add(connection: &Connection, setup: &LineSetup) -> Result<SetupId, Error> {
-    let (start, tip_height, ball, drop_back) = match setup.start {
-        Start::RodTip { height } => ("rod_tip", Some(height.0), None, None),
-        Start::Board => ("board", None, None, None),
-        Start::Downrigger { ball, drop_back } => {
-            ("downrigger", None, Some(ball.0), Some(drop_back.0))
-        }
+    let (start, tip_height, rigger) = match setup.start {
+        Start::RodTip { height } => ("rod_tip", Some(height.0), None),
+        Start::Board => ("board", None, None),
+        Start::Downrigger {
+            ball,
+            drop_back,
+            above,
+        } => ("downrigger", None, Some((ball.0, drop_back.0, above.0))),
     };
-    let (weight, material, diver) = match setup.weight {
+    let (material, diver, side) = match setup.weight {
         None => (None, None, None),
-        Some(Weight::BottomBouncer(_, m)) => (Some("bottom_bouncer"), Some(m.key()), None),
-        Some(Weight::Sinker(_, m)) => (Some("sinker"), Some(m.key()), None),
-        Some(Weight::ClipOn(_, m)) => (Some("clip_on"), Some(m.key()), None),
-        Some(Weight::TripDiver(size)) => (Some("trip_diver"), None, Some(size.key())),
+        Some(Weight::Sinker(_, _, material)) => (Some(material.key()), None, None),
+        Some(Weight::TripDiver(size, side)) => (None, Some(size.key()), Some(side.key())),
+        Some(Weight::FloatDiver(size)) => (None, Some(size.key()), None),
     };
+    let core = setup.core.map(|core| core.stock);
     connection.execute(
-        "INSERT INTO line_setups (name, start, tip_height_m, ball_kg, drop_back_m,
-             main_material, main_test_lb, main_diameter_m, weight, weight_kg, weight_material,
-             diver_size, leader_material, leader_test_lb, leader_diameter_m, lead_m, strum, reel_m)
-         VALUES (:name, :start, :tip_height_m, :ball_kg, :drop_back_m,
-             :main_material, :main_test_lb, :main_diameter_m, :weight, :weight_kg, :weight_material,
-             :diver_size, :leader_material, :leader_test_lb, :leader_diameter_m, :lead_m, :strum, :reel_m)",
+        "INSERT INTO line_setups (name, start, tip_height_m, ball_kg, drop_back_m, above_m,
+             main_material, main_test_lb, main_diameter_m, core_material, core_test_lb, core_diameter_m,
+             core_m, weight, weight_kg, weight_material, diver_size, side_setting, ahead_m,
+             leader_material, leader_test_lb, leader_diameter_m, lead_m, strum, reel_m)
+         VALUES (:name, :start, :tip_height_m, :ball_kg, :drop_back_m, :above_m,
+             :main_material, :main_test_lb, :main_diameter_m, :core_material, :core_test_lb,
+             :core_diameter_m, :core_m, :weight, :weight_kg, :weight_material, :diver_size,
+             :side_setting, :ahead_m, :leader_material, :leader_test_lb, :leader_diameter_m, :lead_m,
+             :strum, :reel_m)",
         named_params! {
             ":name": setup.name,
             ":start": start,
             ":tip_height_m": tip_height,
-            ":ball_kg": ball,
-            ":drop_back_m": drop_back,
+            ":ball_kg": rigger.map(|(ball, ..)| ball),
+            ":drop_back_m": rigger.map(|(_, drop_back, _)| drop_back),
+            ":above_m": rigger.map(|(.., above)| above),
             ":main_material": setup.main.material.key(),
             ":main_test_lb": setup.main.test_lb,
             ":main_diameter_m": setup.main.diameter.0,
-            ":weight": weight,
+            ":core_material": core.map(|stock| stock.material.key()),
+            ":core_test_lb": core.map(|stock| stock.test_lb),
+            ":core_diameter_m": core.map(|stock| stock.diameter.0),
+            ":core_m": setup.core.map(|core| core.length.0),
+            ":weight": setup.weight.map(|weight| weight.key()),
             ":weight_kg": setup.weight.and_then(|weight| weight.mass()).map(|mass| mass.0),
             ":weight_material": material,
             ":diver_size": diver,
+            ":side_setting": side,
+            ":ahead_m": setup.ahead.0,
             ":leader_material": setup.leader.material.key(),
             ":leader_test_lb": setup.leader.test_lb,
             ":leader_diameter_m": setup.leader.diameter.0,
@@ -87,13 +99,22 @@ fn read(row: &Row<'_>) -> rusqlite::Result<LineSetup> {
         _ => Start::Downrigger {
             ball: Kilograms(row.get("ball_kg")?),
             drop_back: Metres(row.get("drop_back_m")?),
+            above: Metres(row.get("above_m")?),
         },
     };
     Ok(LineSetup {
         name: row.get("name")?,
         start,
         main: line_stock(row, "main")?,
+        core: match row.get::<_, Option<f64>>("core_m")? {
+            None => None,
+            Some(length) => Some(Core {
+                stock: line_stock(row, "core")?,
+                length: Metres(length),
+            }),
+        },
         weight: read_weight(row)?,
+        ahead: Metres(row.get("ahead_m")?),
         leader: line_stock(row, "leader")?,
         lead: Metres(row.get("lead_m")?),
         strum: row.get("strum")?,
@@ -105,16 +126,19 @@ fn read_weight(row: &Row<'_>) -> rusqlite::Result<Option<Weight>> {
     let Some(kind) = row.get::<_, Option<String>>("weight")? else {
         return Ok(None);
     };
-    if kind == "trip_diver" {
-        let size = keyed(row, "diver_size", DiverSize::from_key)?;
-        return Ok(Some(Weight::TripDiver(size)));
-    }
-    let mass = Kilograms(row.get("weight_kg")?);
-    let material = keyed(row, "weight_material", WeightMaterial::from_key)?;
     match kind.as_str() {
-        "bottom_bouncer" => Ok(Some(Weight::BottomBouncer(mass, material))),
-        "sinker" => Ok(Some(Weight::Sinker(mass, material))),
-        "clip_on" => Ok(Some(Weight::ClipOn(mass, material))),
-        other => Err(unreadable(format!("weight is {other:?}"))),
+        "trip_diver" => Ok(Some(Weight::TripDiver(
+            keyed(row, "diver_size", DiverSize::from_key)?,
+            keyed(row, "side_setting", SideSetting::from_key)?,
+        ))),
+        "float_diver" => {
+            let size = keyed(row, "diver_size", DiverSize::from_key)?;
+            Ok(Some(Weight::FloatDiver(size)))
+        }
+        _ => Ok(Some(Weight::Sinker(
+            keyed(row, "weight", SinkerStyle::from_key)?,
+            Kilograms(row.get("weight_kg")?),
+            keyed(row, "weight_material", WeightMaterial::from_key)?,
+        ))),
     }
 }

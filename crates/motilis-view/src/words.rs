@@ -78,7 +78,7 @@ pub fn weight(setup: &LineSetup, system: System) -> String {
     match setup.weight {
         None => setup.main.material.name().to_owned(),
         Some(weight) => weight.mass().map_or_else(
-            || weight.name().to_owned(),
+            || weight.name(),
             |mass| {
                 format!(
                     "{} {}",

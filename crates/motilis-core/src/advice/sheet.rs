@@ -266,7 +266,7 @@ pub(super) mod tests {
     use crate::fish::Fish;
     use crate::line::LineSetup;
     use crate::rig::{Colour, Edit, Finish, Kind, Part, Piece, Rig, What};
-    use crate::tackle::{Weight, WeightMaterial};
+    use crate::tackle::{SinkerStyle, Weight, WeightMaterial};
     use crate::units::OUNCE;
 
     fn rig(name: &str, kind: Kind, family: Family, number: f64, colour: Colour) -> Candidate {
@@ -276,7 +276,11 @@ pub(super) mod tests {
         let piece = Piece::one(blade);
         let stack = stack.edited(&Edit::Replace { at, piece }).unwrap();
         let setup = LineSetup {
-            weight: Some(Weight::BottomBouncer(2.0 * OUNCE, WeightMaterial::Tin)),
+            weight: Some(Weight::Sinker(
+                SinkerStyle::BottomBouncer,
+                2.0 * OUNCE,
+                WeightMaterial::Tin,
+            )),
             ..LineSetup::usual().unwrap()
         };
         Candidate::made_up(Rig::new(name, stack).unwrap(), setup)

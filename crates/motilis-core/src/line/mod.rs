@@ -5,9 +5,13 @@
 //! much to let out for a depth. "Out" is the setback from rod tip or board to the weight (to the leader's
 //! end where there is no weight); on a downrigger it is the cable, counted from the water.
 
-mod downrigger;
+mod dive_curve;
+mod rigging;
 mod run;
 mod setup;
 
+pub use dive_curve::{DiveFit, Touch};
+pub(crate) use rigging::{Clipped, Depth, Hung, Rigging, pull};
+pub(crate) use run::against;
 pub use run::{Bottom, Line, OutFor, Run, Surroundings};
-pub use setup::{LEAD, LineSetup, MASS, Start};
+pub use setup::{COLOUR, Core, LEAD, LineSetup, MASS, Start};

@@ -1,9 +1,9 @@
-use super::downrigger;
-use super::setup::{LineSetup, Start};
+use super::rigging::{Depth, Hung, Rigging};
+use super::setup::LineSetup;
 use crate::blade::{Running, Window};
 use crate::error::{Error, Range};
 use crate::rig::Rig;
-use crate::towline::{LineDrag, Place, Reach, Shape, Towline};
+use crate::towline::Place;
 use crate::units::{
     Celsius, Kilograms, MILE_PER_HOUR, Metres, MetresPerSecond, Newtons, OUNCE, Radians,
 };
@@ -49,6 +49,8 @@ pub struct Run {
     pub weight: Option<Place>,
     /// Length of the straight piece between rod tip and water.
     pub air: Metres,
+    /// By how much its plane is tilted to the side, behind a diver that is turned out.
+    pub tilt: Radians,
     /// Angle at which the line enters the water.
     pub angle: Radians,
     /// Tension there.
@@ -126,15 +128,10 @@ impl<'a> Line<'a> {
     /// [`Error::OutOfRange`] for a speed or length that cannot be; [`Error::Contradiction`] when what is
     /// out does not reach the water.
     pub fn run(&self, speed: MetresPerSecond, out: Metres) -> Result<Run, Error> {
-        let (towline, blade) = self.towline(speed)?;
-        let shape = match self.setup.start {
-            Start::Downrigger { ball, .. } => {
-                downrigger::with_cable(&towline, ball, out, speed, &self.surroundings.water)?
-            }
-            _ => towline.solve_setback(out, self.setup.tip_height())?,
-        };
-        let bottom = self.bottom(&towline, &shape, speed, out)?;
-        Ok(self.describe(&shape, blade, out, bottom))
+        let (rigging, blade) = self.rigging(speed)?;
+        let hung = rigging.at(out)?;
+        let bottom = self.bottom(&rigging, &hung)?;
+        Ok(describe(hung, blade, bottom))
     }
 
     /// How much to let out so that the rig runs at a depth.
@@ -146,23 +143,18 @@ impl<'a> Line<'a> {
         if let Some(bottom) = self.surroundings.bottom.filter(|bottom| wanted >= *bottom) {
             return Ok(OutFor::BelowBottom { bottom });
         }
-        let (towline, blade) = self.towline(speed)?;
-        match self.reach(&towline, speed, wanted)? {
-            Reach::At(shape) => {
-                let out = self.out_of(&shape);
-                let bottom = self.bottom(&towline, &shape, speed, out)?;
-                Ok(OutFor::Out(Box::new(
-                    self.describe(&shape, blade, out, bottom),
-                )))
+        let (rigging, blade) = self.rigging(speed)?;
+        Ok(match rigging.reach(wanted)? {
+            Depth::At(hung) => {
+                let bottom = self.bottom(&rigging, &hung)?;
+                OutFor::Out(Box::new(describe(*hung, blade, bottom)))
             }
-            Reach::TooShallow(shape) => Ok(OutFor::TooShallow {
-                least: shape.tail_depth(),
-            }),
-            Reach::TooDeep(shape) => Ok(OutFor::TooDeep {
-                deepest: shape.tail_depth(),
+            Depth::TooShallow(least) => OutFor::TooShallow { least },
+            Depth::TooDeep(deepest) => OutFor::TooDeep {
+                deepest,
                 enough: self.enough_weight(speed, wanted)?,
-            }),
-        }
+            },
+        })
     }
 
     /// Depth of the rig for each of `points` lengths let out, evenly up to the reel's end.
@@ -177,10 +169,10 @@ impl<'a> Line<'a> {
         longest: Metres,
         points: usize,
     ) -> Result<Vec<(Metres, Metres)>, Error> {
-        let (towline, _) = self.towline(speed)?;
+        let (rigging, _) = self.rigging(speed)?;
         Ok((1..=points)
             .map(|i| longest * (i as f64 / points as f64))
-            .filter_map(|out| Some((out, self.shape(&towline, speed, out).ok()?.tail_depth())))
+            .filter_map(|out| Some((out, rigging.at(out).ok()?.shape.tail_depth())))
             .collect())
     }
 
@@ -193,9 +185,9 @@ impl<'a> Line<'a> {
         speeds
             .into_iter()
             .filter_map(|speed| {
-                let (towline, blade) = self.towline(speed).ok()?;
-                let shape = self.shape(&towline, speed, out).ok()?;
-                Some((speed, shape.tail_depth(), blade))
+                let (rigging, blade) = self.rigging(speed).ok()?;
+                let hung = rigging.at(out).ok()?;
+                Some((speed, hung.shape.tail_depth(), blade))
             })
             .collect()
     }
@@ -206,8 +198,8 @@ impl<'a> Line<'a> {
     /// As [`Line::run`].
     pub fn sensitivity(&self, speed: MetresPerSecond, out: Metres) -> Result<Metres, Error> {
         let depth = |speed| -> Result<Metres, Error> {
-            let (towline, _) = self.towline(speed)?;
-            Ok(self.shape(&towline, speed, out)?.tail_depth())
+            let (rigging, _) = self.rigging(speed)?;
+            Ok(rigging.at(out)?.shape.tail_depth())
         };
         Ok(depth(speed + 0.1 * MILE_PER_HOUR)? - depth(speed)?)
     }
@@ -224,102 +216,15 @@ impl<'a> Line<'a> {
             .window(water))
     }
 
-    /// The line as the solver sees it; on a downrigger the lure line from the release back.
-    fn towline(&self, speed: MetresPerSecond) -> Result<(Towline, Running), Error> {
+    /// The line as the solver sees it, with what its blade does.
+    fn rigging(&self, speed: MetresPerSecond) -> Result<(Rigging<'_>, Running), Error> {
         let water = &self.surroundings.water;
         let (tail, blade) = self.rig.at(speed, water, self.surroundings.temperature)?;
-        let node = self.setup.weight.map(|weight| weight.load(water));
-        let leader = self.setup.leader.segment(self.setup.lead, node, water);
-        // The solver walks the main line as far as it must; only a drop-back has a length of its own.
-        let length = match self.setup.start {
-            Start::Downrigger { drop_back, .. } => drop_back,
-            _ => Metres(1.0),
-        };
-        let main = self.setup.main.segment(length, None, water);
-        let drag = LineDrag {
-            strum: self.setup.strum,
-            ..LineDrag::default()
-        };
-        let towline = Towline::new(speed, *water, drag, tail, vec![leader, main])?;
-        Ok((towline, blade))
+        Ok((Rigging::new(self.setup, tail, speed, water, &[])?, blade))
     }
 
-    fn shape(
-        &self,
-        towline: &Towline,
-        speed: MetresPerSecond,
-        out: Metres,
-    ) -> Result<Shape, Error> {
-        match self.setup.start {
-            Start::Downrigger { ball, .. } => {
-                downrigger::with_cable(towline, ball, out, speed, &self.surroundings.water)
-            }
-            _ => towline.solve_setback(out, self.setup.tip_height()),
-        }
-    }
-
-    fn reach(
-        &self,
-        towline: &Towline,
-        speed: MetresPerSecond,
-        wanted: Metres,
-    ) -> Result<Reach, Error> {
-        match self.setup.start {
-            Start::Downrigger { ball, .. } => {
-                let water = &self.surroundings.water;
-                downrigger::reach(towline, ball, wanted, self.setup.reel, speed, water)
-            }
-            _ => match towline.reach(wanted, self.setup.reel)? {
-                // The piece in the air comes off the reel too.
-                Reach::At(shape) if self.out_of(&shape) > self.setup.reel => {
-                    let all = towline.solve_setback(self.setup.reel, self.setup.tip_height())?;
-                    Ok(Reach::TooDeep(all))
-                }
-                reach => Ok(reach),
-            },
-        }
-    }
-
-    /// What must be let out for a shape: its top piece in the water and the piece in the air.
-    fn out_of(&self, shape: &Shape) -> Metres {
-        shape.top_length + self.air(shape)
-    }
-
-    fn air(&self, shape: &Shape) -> Metres {
-        let height = self.setup.tip_height();
-        if height.0 == 0.0 {
-            return Metres(0.0);
-        }
-        Metres(height.0 / shape.top.angle.0.sin())
-    }
-
-    fn bottom(
-        &self,
-        towline: &Towline,
-        shape: &Shape,
-        speed: MetresPerSecond,
-        out: Metres,
-    ) -> Result<Bottom, Error> {
-        let Some(bottom) = self.surroundings.bottom else {
-            return Ok(Bottom::Unknown);
-        };
-        let clear = bottom - shape.deepest();
-        if clear.0 >= 0.0 {
-            return Ok(Bottom::Clear(clear));
-        }
-        let touch = match self.setup.start {
-            Start::Downrigger { .. } => self.reach(towline, speed, bottom)?,
-            _ => towline.touch(bottom, self.setup.reel)?,
-        };
-        let touching = match &touch {
-            Reach::At(shape) => self.out_of(shape),
-            Reach::TooShallow(_) => Metres(0.0),
-            Reach::TooDeep(_) => out,
-        };
-        Ok(Bottom::Dragging {
-            too_much: out - touching,
-            touching,
-        })
+    fn bottom(&self, rigging: &Rigging<'_>, hung: &Hung) -> Result<Bottom, Error> {
+        against(self.surroundings.bottom, rigging, hung)
     }
 
     /// The lightest trade weight of the same kind that takes the rig down, with what to let out.
@@ -347,28 +252,50 @@ impl<'a> Line<'a> {
                 setup: &setup,
                 ..*self
             };
-            let (towline, _) = line.towline(speed)?;
-            if let Reach::At(shape) = line.reach(&towline, speed, wanted)? {
-                return Ok(Some((heavier, line.out_of(&shape))));
+            let (rigging, _) = line.rigging(speed)?;
+            if let Depth::At(hung) = rigging.reach(wanted)? {
+                return Ok(Some((heavier, hung.out)));
             }
         }
         Ok(None)
     }
+}
 
-    fn describe(&self, shape: &Shape, blade: Running, out: Metres, bottom: Bottom) -> Run {
-        let has_weight = self.setup.weight.is_some() || self.setup.lets_out_cable();
-        // The ball hangs where the cable begins, one node further up than a weight.
-        let weight_node = usize::from(self.setup.lets_out_cable());
-        Run {
-            out,
-            blade,
-            rig: shape.tail,
-            weight: has_weight.then(|| shape.nodes[weight_node]),
-            air: self.air(shape),
-            angle: shape.top.angle,
-            tension: shape.top.tension,
-            bottom,
-            profile: shape.profile.clone(),
-        }
+/// How a line stands to a bottom, if that is known.
+pub(crate) fn against(
+    bottom: Option<Metres>,
+    rigging: &Rigging<'_>,
+    hung: &Hung,
+) -> Result<Bottom, Error> {
+    let Some(bottom) = bottom else {
+        return Ok(Bottom::Unknown);
+    };
+    let clear = bottom - hung.shape.deepest();
+    if clear.0 >= 0.0 {
+        return Ok(Bottom::Clear(clear));
+    }
+    let touching = match rigging.touch(bottom)? {
+        Depth::At(touching) => touching.out,
+        Depth::TooShallow(_) => Metres(0.0),
+        Depth::TooDeep(_) => hung.out,
+    };
+    Ok(Bottom::Dragging {
+        too_much: hung.out - touching,
+        touching,
+    })
+}
+
+fn describe(hung: Hung, blade: Running, bottom: Bottom) -> Run {
+    Run {
+        out: hung.out,
+        blade,
+        rig: hung.shape.tail,
+        weight: hung.weight,
+        air: hung.air,
+        tilt: hung.tilt,
+        angle: hung.shape.top.angle,
+        tension: hung.shape.top.tension,
+        bottom,
+        profile: hung.shape.profile,
     }
 }

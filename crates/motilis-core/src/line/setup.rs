@@ -18,8 +18,22 @@ pub enum Start {
         ball: Kilograms,
         /// Main line between release and leader.
         drop_back: Metres,
+        /// Height of the release above the ball; 0 at the ball, more for stacked releases.
+        above: Metres,
     },
 }
+
+/// A length of lead-core or copper between leader and main line.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Core {
+    /// What it is.
+    pub stock: LineStock,
+    /// How much of it is spooled on.
+    pub length: Metres,
+}
+
+/// A colour of lead-core: 30 ft, dyed so that it can be counted.
+pub const COLOUR: Metres = Metres(30.0 * 0.3048);
 
 /// What a rod is rigged with, all but the rig.
 #[derive(Debug, Clone, PartialEq)]
@@ -28,10 +42,14 @@ pub struct LineSetup {
     pub name: String,
     /// Where the line enters the water.
     pub start: Start,
-    /// The main line.
+    /// The main line; behind a core its backing.
     pub main: LineStock,
-    /// What takes it down, at the upper end of the leader.
+    /// A sinking section between leader and main line.
+    pub core: Option<Core>,
+    /// What takes it down.
     pub weight: Option<Weight>,
+    /// Main line between leader and weight; 0 where the leader is tied to it.
+    pub ahead: Metres,
     /// The leader between weight and rig.
     pub leader: LineStock,
     /// Its length, the lead.
@@ -45,6 +63,7 @@ pub struct LineSetup {
 const TIP: Range = Range::closed(0.0, 10.0, "m", "between 0 and 10 m");
 /// Length of a leader or drop-back.
 pub const LEAD: Range = Range::closed(0.0, 60.0, "m", "between 0 and 60 m");
+const CORE: Range = Range::above(0.0, 400.0, "m", "above 0 and at most 400 m");
 const REEL: Range = Range::closed(1.0, 1_000.0, "m", "between 1 and 1 000 m");
 /// Mass of a weight or ball.
 pub const MASS: Range = Range::above(0.0, 20.0, "kg", "above 0 and at most 20 kg");
@@ -56,14 +75,20 @@ impl LineSetup {
     /// # Errors
     /// Never: the catalogue has these lines.
     pub fn usual() -> Result<Self, crate::Error> {
-        use crate::tackle::{LineMaterial, WeightMaterial};
+        use crate::tackle::{LineMaterial, SinkerStyle, WeightMaterial};
         use crate::units::{FOOT, OUNCE};
         let nylon = LineStock::of_test(LineMaterial::Nylon, 10)?;
         Ok(Self {
             name: "Bouncer rod".into(),
             start: Start::RodTip { height: 5.0 * FOOT },
             main: nylon,
-            weight: Some(Weight::BottomBouncer(OUNCE, WeightMaterial::Tin)),
+            core: None,
+            weight: Some(Weight::Sinker(
+                SinkerStyle::BottomBouncer,
+                OUNCE,
+                WeightMaterial::Tin,
+            )),
+            ahead: Metres(0.0),
             leader: nylon,
             lead: 5.0 * FOOT,
             strum: crate::towline::STRUM,
@@ -81,14 +106,23 @@ impl LineSetup {
                 TIP.check("tip_height_m", height.0)?;
             }
             Start::Board => {}
-            Start::Downrigger { ball, drop_back } => {
+            Start::Downrigger {
+                ball,
+                drop_back,
+                above,
+            } => {
                 MASS.check("ball_kg", ball.0)?;
                 LEAD.check("drop_back_m", drop_back.0)?;
+                LEAD.check("above_m", above.0)?;
             }
         }
         if let Some(mass) = self.weight.and_then(|weight| weight.mass()) {
             MASS.check("weight_kg", mass.0)?;
         }
+        if let Some(core) = self.core {
+            CORE.check("core_m", core.length.0)?;
+        }
+        LEAD.check("ahead_m", self.ahead.0)?;
         LEAD.check("lead_m", self.lead.0)?;
         STRUM.check("strum", self.strum)?;
         REEL.check("reel_m", self.reel.0)?;

@@ -7,5 +7,5 @@ mod line_stock;
 mod weight;
 
 pub use line_stock::{LineMaterial, LineStock};
-pub(crate) use weight::{CABLE_DIAMETER, ball_load};
-pub use weight::{DiverSize, Weight, WeightMaterial};
+pub(crate) use weight::{CABLE, ball_load};
+pub use weight::{DiverSize, SideSetting, SinkerStyle, Weight, WeightMaterial};

@@ -1,7 +1,8 @@
+use super::{LineMaterial, LineStock};
 use crate::keyed::keyed;
 use crate::towline::PointLoad;
 use crate::units::{
-    GRAVITY, Kilograms, KilogramsPerCubicMetre, Metres, Newtons, OUNCE, SquareMetres,
+    GRAVITY, Kilograms, KilogramsPerCubicMetre, Metres, Newtons, OUNCE, Radians, SquareMetres,
 };
 use crate::water::Water;
 use std::f64::consts::PI;
@@ -51,19 +52,77 @@ keyed!(DiverSize {
     Large "large" "large",
 });
 
-/// What takes a line down, at the upper end of the leader.
-#[derive(Debug, Clone, Copy, PartialEq)]
-pub enum Weight {
-    /// A lead body on an L of wire that walks over the bottom.
-    BottomBouncer(Kilograms, WeightMaterial),
-    /// An egg, bullet or split shot: something like a sphere on the line.
-    Sinker(Kilograms, WeightMaterial),
-    /// A weight clipped to the line.
-    ClipOn(Kilograms, WeightMaterial),
-    /// A disc that planes down and trips on a strike.
-    TripDiver(DiverSize),
+/// How far a trip diver's plate is turned to the side: it then pulls out as well as down.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+pub enum SideSetting {
+    /// Straight down.
+    Straight,
+    /// A little out.
+    One,
+    /// Half out.
+    Two,
+    /// As far out as it goes.
+    Three,
 }
 
+keyed!(SideSetting {
+    Straight "0" "straight down",
+    One "1" "side setting 1",
+    Two "2" "side setting 2",
+    Three "3" "side setting 3",
+});
+
+impl SideSetting {
+    /// By how much its down-force leans to the side; from memory.
+    pub fn lean(self) -> Radians {
+        Radians::from_degrees(match self {
+            Self::Straight => 0.0,
+            Self::One => 15.0,
+            Self::Two => 30.0,
+            Self::Three => 45.0,
+        })
+    }
+}
+
+/// A weight on the line, sold by its mass.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+pub enum SinkerStyle {
+    /// A body on an L of wire that walks over the bottom.
+    BottomBouncer,
+    /// A bullet, sliding or pegged.
+    Bullet,
+    /// An egg with the line through it.
+    Egg,
+    /// A split shot, or several.
+    SplitShot,
+    /// A weight clipped to the line.
+    ClipOn,
+    /// A weight with a face that planes down, and trips on a strike.
+    DivingWeight,
+}
+
+keyed!(SinkerStyle {
+    BottomBouncer "bottom_bouncer" "bottom bouncer",
+    Bullet "bullet" "bullet sinker",
+    Egg "egg" "egg sinker",
+    SplitShot "split_shot" "split shot",
+    ClipOn "clip_on" "clip-on weight",
+    DivingWeight "diving_weight" "diving weight",
+});
+
+/// What takes a line down.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub enum Weight {
+    /// Something heavy.
+    Sinker(SinkerStyle, Kilograms, WeightMaterial),
+    /// A disc that planes down, turned out or not, and trips on a strike.
+    TripDiver(DiverSize, SideSetting),
+    /// A rattling body that planes down and floats when it is stopped.
+    FloatDiver(DiverSize),
+}
+
+/// Down-force and drag area of a diving weight, m² per ounce^(2/3); from memory.
+const DIVING_FACE: (f64, f64) = (6.0e-4, 5.0e-4);
 /// Drag area of a bouncer's body, m² per ounce^(2/3).
 const BOUNCER_BODY: f64 = 3.3e-4;
 /// Drag area of its wire arm: 1.1 mm × 0.30 m at 1.2.
@@ -84,86 +143,132 @@ fn under_water(mass: Kilograms, material: WeightMaterial, water: &Water) -> Newt
 }
 
 impl Weight {
-    /// How the line feels it.
+    /// How the line feels it, with all its down-force downwards.
     ///
     /// # Source
     /// Defaults from memory; the sphere and cylinder coefficients after Hoerner (1965), from memory.
     pub fn load(&self, water: &Water) -> PointLoad {
-        let hanging = |mass, material, drag_area| PointLoad {
-            submerged_weight: under_water(mass, material, water),
-            drag_area,
-            down_area: SquareMetres(0.0),
-        };
         match *self {
-            Self::BottomBouncer(mass, material) => {
-                let body = BOUNCER_BODY * (mass / OUNCE).powf(2.0 / 3.0);
-                hanging(mass, material, SquareMetres(body + BOUNCER_ARM))
-            }
-            Self::Sinker(mass, material) => hanging(
-                mass,
-                material,
-                sphere_drag(mass, material.density(), SPHERE),
-            ),
-            Self::ClipOn(mass, material) => hanging(
-                mass,
-                material,
-                sphere_drag(mass, material.density(), CLIP_ON),
-            ),
-            Self::TripDiver(size) => {
-                let (down, drag) = match size {
-                    DiverSize::Small => (2.2e-3, 2.0e-3),
-                    DiverSize::Medium => (3.6e-3, 3.0e-3),
-                    DiverSize::Large => (6.0e-3, 4.5e-3),
+            Self::Sinker(style, mass, material) => {
+                let sized = (mass / OUNCE).powf(2.0 / 3.0);
+                let sphere = |coefficient| sphere_drag(mass, material.density(), coefficient);
+                let (down, drag_area) = match style {
+                    SinkerStyle::BottomBouncer => {
+                        (0.0, SquareMetres(BOUNCER_BODY * sized + BOUNCER_ARM))
+                    }
+                    SinkerStyle::Bullet | SinkerStyle::Egg | SinkerStyle::SplitShot => {
+                        (0.0, sphere(SPHERE))
+                    }
+                    SinkerStyle::ClipOn => (0.0, sphere(CLIP_ON)),
+                    SinkerStyle::DivingWeight => {
+                        (DIVING_FACE.0 * sized, SquareMetres(DIVING_FACE.1 * sized))
+                    }
                 };
                 PointLoad {
-                    submerged_weight: Newtons(0.0),
-                    drag_area: SquareMetres(drag),
+                    submerged_weight: under_water(mass, material, water),
+                    drag_area,
                     down_area: SquareMetres(down),
                 }
             }
+            Self::TripDiver(size, _) => planing(size, Newtons(0.0)),
+            Self::FloatDiver(size) => planing(size, Newtons(-buoyancy(size))),
         }
+    }
+
+    /// Its mass in air, as inertia needs it; a diver's is from memory.
+    pub fn inertia(&self) -> Kilograms {
+        match *self {
+            Self::Sinker(_, mass, _) => mass,
+            Self::TripDiver(size, _) | Self::FloatDiver(size) => Kilograms(match size {
+                DiverSize::Small => 0.03,
+                DiverSize::Medium => 0.06,
+                DiverSize::Large => 0.10,
+            }),
+        }
+    }
+
+    /// By how much its down-force leans to the side.
+    pub fn lean(&self) -> Radians {
+        match self {
+            Self::TripDiver(_, side) => side.lean(),
+            Self::Sinker(..) | Self::FloatDiver(_) => Radians(0.0),
+        }
+    }
+
+    /// Whether it dives by the water's push, so that the fish must be netted with it at the rod tip.
+    pub fn is_diver(&self) -> bool {
+        !matches!(self, Self::Sinker(style, ..) if *style != SinkerStyle::DivingWeight)
     }
 
     /// Its mass, for those that are sold by it.
     pub fn mass(&self) -> Option<Kilograms> {
         match *self {
-            Self::BottomBouncer(mass, _) | Self::Sinker(mass, _) | Self::ClipOn(mass, _) => {
-                Some(mass)
-            }
-            Self::TripDiver(_) => None,
+            Self::Sinker(_, mass, _) => Some(mass),
+            Self::TripDiver(..) | Self::FloatDiver(_) => None,
         }
     }
 
     /// The same kind with another mass; a diver stays as it is.
     pub fn with_mass(self, mass: Kilograms) -> Self {
         match self {
-            Self::BottomBouncer(_, material) => Self::BottomBouncer(mass, material),
-            Self::Sinker(_, material) => Self::Sinker(mass, material),
-            Self::ClipOn(_, material) => Self::ClipOn(mass, material),
-            Self::TripDiver(size) => Self::TripDiver(size),
+            Self::Sinker(style, _, material) => Self::Sinker(style, mass, material),
+            diver => diver,
         }
     }
 
-    /// What an angler calls it.
-    pub fn name(&self) -> &'static str {
+    /// The name in files and forms.
+    pub fn key(&self) -> &'static str {
         match self {
-            Self::BottomBouncer(..) => "bottom bouncer",
-            Self::Sinker(..) => "sinker",
-            Self::ClipOn(..) => "clip-on weight",
-            Self::TripDiver(DiverSize::Small) => "small trip diver",
-            Self::TripDiver(DiverSize::Medium) => "medium trip diver",
-            Self::TripDiver(DiverSize::Large) => "large trip diver",
+            Self::Sinker(style, ..) => style.key(),
+            Self::TripDiver(..) => "trip_diver",
+            Self::FloatDiver(_) => "float_diver",
+        }
+    }
+
+    /// Every key, in the order a list shows them.
+    pub fn keys() -> impl Iterator<Item = &'static str> {
+        SinkerStyle::ALL
+            .iter()
+            .map(|style| style.key())
+            .chain(["trip_diver", "float_diver"])
+    }
+
+    /// What an angler calls it.
+    pub fn name(&self) -> String {
+        match self {
+            Self::Sinker(style, ..) => style.name().to_owned(),
+            Self::TripDiver(size, SideSetting::Straight) => format!("{} trip diver", size.name()),
+            Self::TripDiver(size, side) => format!("{} trip diver, {}", size.name(), side.name()),
+            Self::FloatDiver(size) => format!("{} float diver", size.name()),
         }
     }
 
     /// Whether it is made of lead, which many waters restrict.
     pub fn is_lead(&self) -> bool {
-        matches!(
-            self,
-            Self::BottomBouncer(_, WeightMaterial::Lead)
-                | Self::Sinker(_, WeightMaterial::Lead)
-                | Self::ClipOn(_, WeightMaterial::Lead)
-        )
+        matches!(self, Self::Sinker(_, _, WeightMaterial::Lead))
+    }
+}
+
+/// A diver's plate: down-force and drag by its size, from memory.
+fn planing(size: DiverSize, submerged_weight: Newtons) -> PointLoad {
+    let (down, drag) = match size {
+        DiverSize::Small => (2.2e-3, 2.0e-3),
+        DiverSize::Medium => (3.6e-3, 3.0e-3),
+        DiverSize::Large => (6.0e-3, 4.5e-3),
+    };
+    PointLoad {
+        submerged_weight,
+        drag_area: SquareMetres(drag),
+        down_area: SquareMetres(down),
+    }
+}
+
+/// What lifts a float diver when it is stopped, N; from memory.
+fn buoyancy(size: DiverSize) -> f64 {
+    match size {
+        DiverSize::Small => 0.08,
+        DiverSize::Medium => 0.15,
+        DiverSize::Large => 0.30,
     }
 }
 
@@ -176,8 +281,12 @@ pub(crate) fn ball_load(mass: Kilograms, water: &Water) -> PointLoad {
     }
 }
 
-/// Diameter of a steel downrigger cable; from memory.
-pub(crate) const CABLE_DIAMETER: Metres = Metres(0.7e-3);
+/// A downrigger's stranded steel cable, 0.7 mm; from memory.
+pub(crate) const CABLE: LineStock = LineStock {
+    material: LineMaterial::SteelWire,
+    test_lb: 150,
+    diameter: Metres(0.7e-3),
+};
 
 #[cfg(test)]
 mod tests {
@@ -191,7 +300,8 @@ mod tests {
 
     #[test]
     fn an_ounce_of_lead_weighs_a_quarter_newton_under_water() {
-        let load = Weight::BottomBouncer(OUNCE, WeightMaterial::Lead).load(&lake());
+        let bouncer = SinkerStyle::BottomBouncer;
+        let load = Weight::Sinker(bouncer, OUNCE, WeightMaterial::Lead).load(&lake());
         // By hand: 0.028350 · 9.80665 · (1 − 999.1 / 11340) = 0.2535.
         assert_relative_eq!(load.submerged_weight.0, 0.2535, max_relative = 1e-3);
         assert_relative_eq!(load.drag_area.0, 3.3e-4 + 3.96e-4, max_relative = 1e-9);
@@ -199,16 +309,35 @@ mod tests {
 
     #[test]
     fn tungsten_is_smaller_and_tin_larger_than_lead() {
-        let area = |material| Weight::Sinker(OUNCE, material).load(&lake()).drag_area.0;
+        let egg = |material| Weight::Sinker(SinkerStyle::Egg, OUNCE, material);
+        let area = |material| egg(material).load(&lake()).drag_area.0;
         assert!(area(WeightMaterial::Tungsten) < area(WeightMaterial::Lead));
         assert!(area(WeightMaterial::Lead) < area(WeightMaterial::Tin));
     }
 
     #[test]
     fn a_diver_is_held_down_by_the_water_alone() {
-        let load = Weight::TripDiver(DiverSize::Medium).load(&lake());
+        let diver = Weight::TripDiver(DiverSize::Medium, SideSetting::Straight);
+        let load = diver.load(&lake());
         assert_relative_eq!(load.submerged_weight.0, 0.0);
         assert!(load.down_area > load.drag_area);
-        assert_eq!(Weight::TripDiver(DiverSize::Medium).mass(), None);
+        assert_eq!(diver.mass(), None);
+        assert!(diver.is_diver() && diver.lean() == Radians(0.0));
+    }
+
+    #[test]
+    fn a_float_diver_dives_only_while_it_is_towed() {
+        let load = Weight::FloatDiver(DiverSize::Small).load(&lake());
+        assert!(load.submerged_weight.0 < 0.0 && load.down_area.0 > 0.0);
+    }
+
+    #[test]
+    fn every_weight_has_a_key_of_its_own() {
+        let keys: std::collections::BTreeSet<_> = Weight::keys().collect();
+        assert_eq!(keys.len(), Weight::keys().count());
+        for style in SinkerStyle::ALL {
+            let sinker = Weight::Sinker(*style, OUNCE, WeightMaterial::Tin);
+            assert!(keys.contains(sinker.key()) && sinker.inertia() == OUNCE);
+        }
     }
 }

@@ -159,6 +159,7 @@ impl Walk {
         let place = |[x, z]: [f64; 2]| Place {
             run: Metres(run - x),
             depth: Metres(height - z),
+            aside: Metres(0.0),
         };
         let angle = if h == 0.0 && v == 0.0 {
             self.free[1].atan2(self.free[0])

@@ -110,6 +110,26 @@ impl Towline {
         })
     }
 
+    /// Its segments from the tail up.
+    pub(crate) fn segments(&self) -> &[Segment] {
+        &self.segments
+    }
+
+    /// The load at its tail.
+    pub(crate) fn tail(&self) -> &PointLoad {
+        &self.tail
+    }
+
+    /// How the water holds it.
+    pub(crate) fn drag(&self) -> LineDrag {
+        self.drag
+    }
+
+    /// The water it runs in.
+    pub(crate) fn water(&self) -> &Water {
+        &self.water
+    }
+
     /// The shape of the line as given, from the surface down to the tail.
     ///
     /// # Errors

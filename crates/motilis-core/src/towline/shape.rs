@@ -7,6 +7,8 @@ pub struct Place {
     pub run: Metres,
     /// Depth below the surface.
     pub depth: Metres,
+    /// Distance to the side, outwards; 0 for a line that runs in a plane.
+    pub aside: Metres,
 }
 
 /// How the line leaves the water.

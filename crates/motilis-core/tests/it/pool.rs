@@ -45,8 +45,11 @@ fn downrigger() -> LineSetup {
         start: Start::Downrigger {
             ball: 10.0 * POUND,
             drop_back: 20.0 * FOOT,
+            above: Metres(0.0),
         },
         main: LineStock::of_test(LineMaterial::Nylon, 12).unwrap(),
+        core: None,
+        ahead: Metres(0.0),
         weight: None,
         leader: LineStock::of_test(LineMaterial::Nylon, 12).unwrap(),
         lead: 6.0 * FOOT,

@@ -9,9 +9,11 @@ use motilis_core::blade::{Blade, Family, State};
 use motilis_core::fish::Fish;
 use motilis_core::line::{Bottom, Line, LineSetup, OutFor, Start, Surroundings};
 use motilis_core::rig::{HookStyle, Kind, Material, Mount, Rig};
-use motilis_core::tackle::{DiverSize, LineMaterial, LineStock, Weight, WeightMaterial};
+use motilis_core::tackle::{
+    DiverSize, LineMaterial, LineStock, SideSetting, SinkerStyle, Weight, WeightMaterial,
+};
 use motilis_core::units::{
-    Celsius, FOOT, INCH, KILOMETRE_PER_HOUR, MILE_PER_HOUR, MetresPerSecond, OUNCE, POUND,
+    Celsius, FOOT, INCH, KILOMETRE_PER_HOUR, MILE_PER_HOUR, Metres, MetresPerSecond, OUNCE, POUND,
 };
 use motilis_core::water::Water;
 use rstest::rstest;
@@ -167,6 +169,8 @@ fn lead_core_gives_5_feet_a_colour() {
     let setup = LineSetup {
         start: Start::Board,
         main: LineStock::of_test(LineMaterial::LeadCore, 18).unwrap(),
+        core: None,
+        ahead: Metres(0.0),
         weight: None,
         lead: 0.0 * FOOT,
         reel: 600.0 * FOOT,
@@ -243,6 +247,7 @@ fn a_downrigger_ball_is_set_by_its_cable() {
         start: Start::Downrigger {
             ball: 8.0 * POUND,
             drop_back: 20.0 * FOOT,
+            above: Metres(0.0),
         },
         weight: None,
         lead: 6.0 * FOOT,
@@ -270,7 +275,7 @@ fn a_downrigger_ball_is_set_by_its_cable() {
 #[test]
 fn a_diver_keeps_its_depth_when_the_speed_changes() {
     let setup = LineSetup {
-        weight: Some(Weight::TripDiver(DiverSize::Medium)),
+        weight: Some(Weight::TripDiver(DiverSize::Medium, SideSetting::Straight)),
         main: LineStock::of_test(LineMaterial::Braid, 30).unwrap(),
         ..bouncer(1.0)
     };
@@ -430,7 +435,7 @@ fn cold_water_runs_a_line_slightly_shallower() {
 #[test]
 fn a_sinker_of_tungsten_goes_deeper_than_one_of_tin() {
     let setup = |material| LineSetup {
-        weight: Some(Weight::Sinker(OUNCE, material)),
+        weight: Some(Weight::Sinker(SinkerStyle::Egg, OUNCE, material)),
         ..bouncer(1.0)
     };
     let depth = |material| run(&ring_bead(), &setup(material), 1.2, 70.0).rig.depth;

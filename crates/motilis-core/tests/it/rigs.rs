@@ -6,7 +6,7 @@ use motilis_core::rig::{
     Bait, BeadStyle, Colour, Finish, HookStyle, Kind, Material, Measured, Mount, Part, Piece, Rig,
     Stack, What,
 };
-use motilis_core::tackle::{LineMaterial, LineStock, Weight, WeightMaterial};
+use motilis_core::tackle::{LineMaterial, LineStock, SinkerStyle, Weight, WeightMaterial};
 use motilis_core::towline::STRUM;
 use motilis_core::units::{Celsius, FOOT, MILE_PER_HOUR, MILLIMETRE, Metres, OUNCE};
 use motilis_core::water::Water;
@@ -111,7 +111,13 @@ pub fn bouncer(ounces: f64) -> LineSetup {
         name: "bouncer".into(),
         start: Start::RodTip { height: 5.0 * FOOT },
         main: LineStock::of_test(LineMaterial::Nylon, 10).unwrap(),
-        weight: Some(Weight::BottomBouncer(ounces * OUNCE, WeightMaterial::Lead)),
+        core: None,
+        ahead: Metres(0.0),
+        weight: Some(Weight::Sinker(
+            SinkerStyle::BottomBouncer,
+            ounces * OUNCE,
+            WeightMaterial::Lead,
+        )),
         leader: LineStock::of_test(LineMaterial::Nylon, 10).unwrap(),
         lead: 5.0 * FOOT,
         strum: STRUM,

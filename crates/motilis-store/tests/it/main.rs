@@ -16,7 +16,9 @@ use motilis_core::rig::{
     Measured, Mount, Part, Piece, Rig, Stack, SwivelStyle, What,
 };
 use motilis_core::rules::{LocalRule, Says, Slot, Topic};
-use motilis_core::tackle::{DiverSize, LineMaterial, LineStock, Weight, WeightMaterial};
+use motilis_core::tackle::{
+    DiverSize, LineMaterial, LineStock, SideSetting, SinkerStyle, Weight, WeightMaterial,
+};
 use motilis_core::units::{Celsius, FOOT, INCH, MILE_PER_HOUR, Metres, NewtonMetres, OUNCE, POUND};
 use motilis_store::made::Built;
 use motilis_store::trash::{Record, take_back, throw};
@@ -51,6 +53,8 @@ fn setup(start: Start, weight: Option<Weight>) -> LineSetup {
         name: "Port rod".into(),
         start,
         main: LineStock::of_test(LineMaterial::Nylon, 10).unwrap(),
+        core: None,
+        ahead: Metres(0.0),
         weight,
         leader: LineStock::of_test(LineMaterial::Fluorocarbon, 12).unwrap(),
         lead: 5.0 * FOOT,
@@ -206,11 +210,11 @@ fn a_day_on_the_water_is_kept() {
 }
 
 #[rstest]
-#[case(Start::RodTip { height: 5.0 * FOOT }, Some(Weight::BottomBouncer(OUNCE, WeightMaterial::Lead)))]
-#[case(Start::Board, Some(Weight::Sinker(0.5 * OUNCE, WeightMaterial::Tin)))]
-#[case(Start::Board, Some(Weight::ClipOn(2.0 * OUNCE, WeightMaterial::Tungsten)))]
-#[case(Start::RodTip { height: 4.0 * FOOT }, Some(Weight::TripDiver(DiverSize::Large)))]
-#[case(Start::Downrigger { ball: 8.0 * POUND, drop_back: 20.0 * FOOT }, None)]
+#[case(Start::RodTip { height: 5.0 * FOOT }, Some(Weight::Sinker(SinkerStyle::BottomBouncer, OUNCE, WeightMaterial::Lead)))]
+#[case(Start::Board, Some(Weight::Sinker(SinkerStyle::Egg, 0.5 * OUNCE, WeightMaterial::Tin)))]
+#[case(Start::Board, Some(Weight::Sinker(SinkerStyle::ClipOn, 2.0 * OUNCE, WeightMaterial::Tungsten)))]
+#[case(Start::RodTip { height: 4.0 * FOOT }, Some(Weight::TripDiver(DiverSize::Large, SideSetting::Straight)))]
+#[case(Start::Downrigger { ball: 8.0 * POUND, drop_back: 20.0 * FOOT, above: Metres(0.0) }, None)]
 fn every_kind_of_set_up_comes_back_as_it_went_in(
     #[case] start: Start,
     #[case] weight: Option<Weight>,

@@ -14,7 +14,7 @@ use motilis_core::rig::{
     Bait, BeadStyle, ClevisStyle, Colour, Finish, HookStyle, Kind, Mount, Part, Piece, Rig, Stack,
     SwivelStyle, What,
 };
-use motilis_core::tackle::{LineMaterial, LineStock, Weight, WeightMaterial};
+use motilis_core::tackle::{LineMaterial, LineStock, SinkerStyle, Weight, WeightMaterial};
 use motilis_core::units::{Celsius, FOOT, MILE_PER_HOUR, Metres, OUNCE};
 use motilis_core::water::Water;
 use motilis_view::draw::{
@@ -57,7 +57,13 @@ fn bouncer() -> LineSetup {
         name: "Light bouncer rod".into(),
         start: Start::RodTip { height: 5.0 * FOOT },
         main: LineStock::of_test(LineMaterial::Nylon, 10).unwrap(),
-        weight: Some(Weight::BottomBouncer(OUNCE, WeightMaterial::Lead)),
+        core: None,
+        ahead: Metres(0.0),
+        weight: Some(Weight::Sinker(
+            SinkerStyle::BottomBouncer,
+            OUNCE,
+            WeightMaterial::Lead,
+        )),
         leader: LineStock::of_test(LineMaterial::Nylon, 12).unwrap(),
         lead: 5.0 * FOOT,
         strum: 1.2,

@@ -1,0 +1,583 @@
+use crate::blade;
+use crate::towline::{LineDrag, NormalDrag, PointLoad, Segment, Towline};
+use crate::units::{GRAVITY, Kilograms, Metres, MetresPerSecond, SquareMetres};
+use crate::water::Water;
+use nalgebra::{Matrix3, Matrix4, Vector3, Vector4};
+use std::f64::consts::PI;
+
+type Vector = Vector3<f64>;
+
+/// Added mass of a sphere, as a share of the water it displaces.
+const SPHERE: f64 = 0.5;
+/// Density that stands for a load whose volume nobody knows.
+const LOAD_DENSITY: f64 = 4_000.0;
+/// Newton's steps inside a step at most, and what counts as done: a change of speed, m/s.
+const NEWTONS: usize = 12;
+const DONE: f64 = 1e-6;
+/// Stiffness by which a segment that is too long is told from a slack one, N/m: only the sign of a sum with it
+/// counts.
+const TAUT: f64 = 50.0;
+/// Least speed at which a direction of motion is told, m/s.
+const STILL: f64 = 1e-6;
+
+/// Drag of a rig that depends on what its blade does.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct BladeDrag {
+    /// Speed at which the blade starts.
+    pub start: MetresPerSecond,
+    /// Speed at which the rig rolls over.
+    pub roll_over: Option<MetresPerSecond>,
+    /// Drag area while it hangs, of the whole rig.
+    pub hanging: SquareMetres,
+    /// Drag area while it turns.
+    pub turning: SquareMetres,
+}
+
+impl BladeDrag {
+    /// What the blade does at a speed.
+    pub fn state(&self, speed: MetresPerSecond) -> blade::State {
+        if speed <= self.start {
+            blade::State::Stalled
+        } else if self.roll_over.is_some_and(|limit| speed > limit) {
+            blade::State::RollingOver
+        } else {
+            blade::State::Turning
+        }
+    }
+
+    fn area(&self, speed: f64) -> f64 {
+        match self.state(MetresPerSecond(speed)) {
+            blade::State::Stalled => self.hanging.0,
+            blade::State::Turning | blade::State::RollingOver => self.turning.0,
+        }
+    }
+}
+
+/// Something on the line, with what inertia needs beyond [`PointLoad`].
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct NodeLoad {
+    /// As the steady line feels it.
+    pub load: PointLoad,
+    /// Its mass in air.
+    pub mass: Kilograms,
+    /// By how much its down-force leans to starboard, rad.
+    pub lean: f64,
+    /// The blade, for a rig that has one.
+    pub blade: Option<BladeDrag>,
+}
+
+impl NodeLoad {
+    /// A load of which only the steady figures are known: its mass follows from its weight under water.
+    pub fn of(load: PointLoad) -> Self {
+        let mass = load.submerged_weight.0.max(0.0) / GRAVITY / (1.0 - 1_000.0 / LOAD_DENSITY);
+        Self {
+            load,
+            mass: Kilograms(mass + 1e-3),
+            lean: 0.0,
+            blade: None,
+        }
+    }
+}
+
+/// A piece of line with what hangs at its lower end.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Piece {
+    /// The line; its own node is not looked at.
+    pub segment: Segment,
+    /// The load at its lower end.
+    pub below: Option<NodeLoad>,
+    /// Into how many it is cut.
+    pub cuts: usize,
+}
+
+/// A load with the water it carries along.
+#[derive(Debug, Clone, Copy)]
+struct Load {
+    node: NodeLoad,
+    mass: f64,
+    half_rho: f64,
+}
+
+/// A cut of line.
+#[derive(Debug, Clone, Copy)]
+struct Cut {
+    length: f64,
+    mass: f64,
+    added: f64,
+    weight_wet: f64,
+    weight_dry: f64,
+    /// `½ ρ K d ℓ`, to be multiplied by `C_n |u_n|`.
+    across: f64,
+    /// `½ ρ C_t π d ℓ`, to be multiplied by `|u_t|`.
+    along: f64,
+    /// `d / ν`.
+    reynolds: f64,
+}
+
+/// What a node obeys in a step, tensions apart: `A v = b`.
+#[derive(Debug, Clone, Copy, Default)]
+struct Law {
+    a: Matrix3<f64>,
+    b: Vector,
+}
+
+/// One line as lumped masses, from its top (node 0, moved by hand) to its tail. Axes: two level ones, depth.
+#[derive(Debug, Clone)]
+pub struct Chain {
+    x: Vec<Vector>,
+    v: Vec<Vector>,
+    tension: Vec<f64>,
+    cuts: Vec<Cut>,
+    loads: Vec<Option<Load>>,
+    pulled: Vec<Vector>,
+    normal: NormalDrag,
+    floor: f64,
+    laws: Vec<Law>,
+    /// Blocks of the elimination, kept between steps for their room.
+    blocks: Vec<(Matrix4<f64>, Vector4<f64>)>,
+}
+
+impl Chain {
+    /// A chain of pieces given from the tail up, laid along `path` from its top to its tail (any number of points).
+    ///
+    /// - `drag`: how the water holds the line.
+    /// - `path`: where it begins; the chain is laid along it by its own lengths, at rest against the earth.
+    pub fn new(pieces: &[Piece], drag: LineDrag, water: &Water, path: &[[f64; 3]]) -> Self {
+        let rho = water.density().0;
+        let mut cuts = Vec::new();
+        let mut loads = vec![None];
+        // Built from the tail up, then turned round.
+        for piece in pieces {
+            if let (Some(below), Some(last)) = (piece.below, loads.last_mut()) {
+                let displaced = (below.mass.0 - below.load.submerged_weight.0 / GRAVITY).max(0.0);
+                *last = Some(Load {
+                    node: below,
+                    mass: below.mass.0 + SPHERE * displaced,
+                    half_rho: 0.5 * rho,
+                });
+            }
+            let d = piece.segment.diameter.0;
+            let section = PI / 4.0 * d * d;
+            let linear = piece.segment.submerged_weight.0 / GRAVITY + rho * section;
+            let count = piece.cuts.max(1);
+            for number in 0..count {
+                // Finer at the lower end, where the line bends most.
+                let share = |i: usize| (i as f64 / count as f64).powf(1.3);
+                let length = piece.segment.length.0 * (share(number + 1) - share(number));
+                cuts.push(Cut {
+                    length,
+                    mass: linear.max(0.1 * rho * section) * length,
+                    added: rho * section * length,
+                    weight_wet: piece.segment.submerged_weight.0 * length,
+                    weight_dry: linear.max(0.0) * GRAVITY * length,
+                    across: 0.5 * rho * drag.strum * d * length,
+                    along: 0.5 * rho * drag.tangential * PI * d * length,
+                    reynolds: d / water.viscosity().0,
+                });
+                loads.push(None);
+            }
+        }
+        cuts.reverse();
+        loads.reverse();
+        let path: Vec<Vector> = path.iter().copied().map(Vector::from).collect();
+        let x = laid(&cuts, &path);
+        let count = x.len();
+        Self {
+            v: vec![Vector::zeros(); count],
+            tension: vec![0.0; cuts.len()],
+            pulled: vec![Vector::zeros(); count],
+            normal: drag.normal,
+            floor: f64::INFINITY,
+            laws: Vec::new(),
+            blocks: Vec::new(),
+            cuts,
+            loads,
+            x,
+        }
+    }
+
+    /// The chain of a towline that lies in one plane, cut into about `cuts` pieces, laid along `path`.
+    pub fn of(line: &Towline, cuts: usize, path: &[[f64; 3]]) -> Self {
+        let segments = line.segments();
+        let total: f64 = segments.iter().map(|segment| segment.length.0).sum();
+        let mut below = Some(NodeLoad::of(*line.tail()));
+        let pieces: Vec<Piece> = segments
+            .iter()
+            .map(|segment| {
+                let share = segment.length.0 / total.max(1e-9);
+                let piece = Piece {
+                    segment: *segment,
+                    below,
+                    cuts: ((cuts as f64 * share).ceil() as usize).max(3),
+                };
+                below = segment.node.map(NodeLoad::of);
+                piece
+            })
+            .collect();
+        Self::new(&pieces, line.drag(), line.water(), path)
+    }
+
+    /// Lets every node move with the boat, as on a line that has been towed for long.
+    #[must_use]
+    pub fn moving(mut self, velocity: [f64; 3]) -> Self {
+        self.v.fill(velocity.into());
+        self
+    }
+
+    /// Puts a bottom under it.
+    #[must_use]
+    pub fn over(mut self, bottom: Metres) -> Self {
+        self.floor = bottom.0;
+        self
+    }
+
+    /// Number of the last node.
+    pub fn last(&self) -> usize {
+        self.x.len() - 1
+    }
+
+    /// Where a node is.
+    pub fn place(&self, node: usize) -> [f64; 3] {
+        self.x[node].into()
+    }
+
+    /// The node a length of line below the top.
+    pub fn node_at(&self, length: f64) -> usize {
+        let mut down = 0.0;
+        for (place, cut) in self.cuts.iter().enumerate() {
+            if down >= length - 1e-9 {
+                return place;
+            }
+            down += cut.length;
+        }
+        self.last()
+    }
+
+    /// The speed at which the water meets a node.
+    pub fn speed_at(&self, node: usize) -> MetresPerSecond {
+        MetresPerSecond(self.v[node].norm())
+    }
+
+    /// Whether a node lies on the bottom.
+    pub fn is_down(&self, node: usize) -> bool {
+        self.x[node].z >= self.floor - 1e-6
+    }
+
+    /// Lets something else pull on a node in the coming step, N; on top of what already does.
+    pub fn pull(&mut self, node: usize, force: [f64; 3]) {
+        self.pulled[node] += Vector::from(force);
+    }
+
+    /// One step: `top` is where its upper end is afterwards. Every pull is let go again.
+    pub fn step(&mut self, dt: f64, top: [f64; 3]) {
+        let top = Vector::from(top);
+        self.v[0] = (top - self.x[0]) / dt;
+        let laws = self.laws(dt);
+        for _ in 0..NEWTONS {
+            if self.newton(dt, &laws) < DONE {
+                break;
+            }
+        }
+        self.laws = laws;
+        for (x, v) in self.x.iter_mut().zip(&mut self.v) {
+            *x += *v * dt;
+            if x.z > self.floor {
+                x.z = self.floor;
+                v.z = v.z.min(0.0);
+            }
+        }
+        self.x[0] = top;
+        self.pulled.fill(Vector::zeros());
+    }
+
+    /// For each node mass and drag against what moves it. Drag is linearised about the velocities it begins with:
+    /// across the line it grows with the power `1 + m`, along it and on loads with the square.
+    fn laws(&mut self, dt: f64) -> Vec<Law> {
+        let mut laws = std::mem::take(&mut self.laws);
+        laws.clear();
+        laws.resize(self.x.len(), Law::default());
+        for (place, cut) in self.cuts.iter().enumerate() {
+            let way = way(self.x[place + 1] - self.x[place]);
+            let along_way = way * way.transpose();
+            let wet = submerged(self.x[place].z, self.x[place + 1].z);
+            let weight = 0.5 * (cut.weight_wet * wet + cut.weight_dry * (1.0 - wet));
+            for node in [place, place + 1] {
+                let inertia = 0.5 * cut.mass / dt;
+                let added = 0.5 * cut.added * wet / dt;
+                let v = self.v[node];
+                let along = v.dot(&way);
+                let across = v - way * along;
+                let speed = across.norm();
+                let c_n = self.normal.coefficient(speed * cut.reynolds);
+                let power = match self.normal {
+                    NormalDrag::Constant(_) => 1.0,
+                    NormalDrag::Reynolds => 1.0 - (2.0 / 3.0) * (c_n - 1.0) / c_n,
+                };
+                let hold = 0.5 * wet * cut.across * c_n * speed;
+                let slide = 0.5 * wet * cut.along * along.abs();
+                let law = &mut laws[node];
+                law.a += Matrix3::identity() * (inertia + added + hold)
+                    + along_way * (2.0 * slide - added - hold);
+                law.b += v * inertia + across * added + way * (slide * along);
+                law.b.z += weight;
+                if speed > STILL {
+                    let n = across / speed;
+                    law.a += n * n.transpose() * (power * hold);
+                    law.b += across * (power * hold);
+                }
+            }
+        }
+        for (node, load) in self.loads.iter().enumerate() {
+            if let Some(load) = load {
+                load.weigh(dt, self.x[node].z >= 0.0, self.v[node], &mut laws[node]);
+            }
+        }
+        for (law, pulled) in laws.iter_mut().zip(&self.pulled) {
+            law.b += pulled;
+        }
+        laws
+    }
+
+    /// One Newton step for the velocities and tensions at the end of the step, with the segments as they turn in
+    /// it. Each node below the top is a block: its velocity and the tension of the segment above it. A segment
+    /// that would have to push has no tension instead of a length. Returns the largest change of a velocity.
+    fn newton(&mut self, dt: f64, laws: &[Law]) -> f64 {
+        let count = self.cuts.len();
+        let mut blocks = std::mem::take(&mut self.blocks);
+        blocks.clear();
+        let mut turned = Vec::with_capacity(count);
+        for (place, cut) in self.cuts.iter().enumerate() {
+            let after =
+                self.x[place + 1] - self.x[place] + (self.v[place + 1] - self.v[place]) * dt;
+            let span = after.norm();
+            let t = way(after);
+            let tension = self.tension[place];
+            let taut = tension + TAUT * (span - cut.length) > 0.0;
+            let stiff = if taut {
+                tension.max(0.0) * dt / span.max(1e-9)
+            } else {
+                0.0
+            };
+            let swing = (Matrix3::identity() - t * t.transpose()) * stiff;
+            turned.push((t, swing, taut, (span - cut.length) / dt));
+        }
+        // From the tail up: what is below a node is eliminated into its own block.
+        for node in (1..=count).rev() {
+            let (t, swing, taut, over) = turned[node - 1];
+            let tension = self.tension[node - 1];
+            let mut a = laws[node].a + swing;
+            let mut r = laws[node].b - laws[node].a * self.v[node] - t * tension;
+            if node < count {
+                let (t_below, swing_below, ..) = turned[node];
+                a += swing_below;
+                r += t_below * self.tension[node];
+            }
+            let mut block = Matrix4::zeros();
+            block.fixed_view_mut::<3, 3>(0, 0).copy_from(&a);
+            block.fixed_view_mut::<3, 1>(0, 3).copy_from(&t);
+            let mut right = Vector4::new(r.x, r.y, r.z, 0.0);
+            if taut {
+                block.fixed_view_mut::<1, 3>(3, 0).copy_from(&t.transpose());
+                right[3] = -over;
+            } else {
+                block[(3, 3)] = 1.0;
+                right[3] = -tension;
+            }
+            if node < count {
+                let (inverse, below): &(Matrix4<f64>, Vector4<f64>) = &blocks[blocks.len() - 1];
+                let upper = to_below(&turned[node]);
+                let lower = to_above(&turned[node]);
+                let share = upper * inverse;
+                block -= share * lower;
+                right -= share * below;
+            }
+            let inverse = block.try_inverse().unwrap_or_else(Matrix4::zeros);
+            blocks.push((inverse, right));
+        }
+        // From the top down again: the top itself is held.
+        let mut most = 0.0_f64;
+        let mut above = Vector4::zeros();
+        for node in 1..=count {
+            let (inverse, right) = &blocks[count - node];
+            let change = if node == 1 {
+                inverse * right
+            } else {
+                inverse * (right - to_above(&turned[node - 1]) * above)
+            };
+            let moved = change.fixed_rows::<3>(0);
+            most = most.max(moved.norm());
+            self.v[node] += moved;
+            self.tension[node - 1] += change[3];
+            above = change;
+        }
+        self.blocks = blocks;
+        most
+    }
+
+    /// Kinetic energy and potential energy against the surface, J; added mass counts.
+    pub fn energy(&self) -> f64 {
+        let mut energy = 0.0;
+        for (place, cut) in self.cuts.iter().enumerate() {
+            for node in [place, place + 1] {
+                let mass = cut.mass + cut.added;
+                energy += 0.25 * mass * self.v[node].norm_squared();
+                energy -= 0.5 * cut.weight_wet * self.x[node].z;
+            }
+        }
+        for (node, load) in self.loads.iter().enumerate() {
+            if let Some(load) = load {
+                energy += 0.5 * load.mass * self.v[node].norm_squared();
+                energy -= load.node.load.submerged_weight.0 * self.x[node].z;
+            }
+        }
+        energy
+    }
+
+    /// Weights under water and drag of the whole line as it moves now, N: what the pull at its top must balance in
+    /// a steady tow. Computed from places and velocities alone.
+    pub fn outer_force(&self) -> [f64; 3] {
+        let mut force = Vector::zeros();
+        for (place, cut) in self.cuts.iter().enumerate() {
+            let way = way(self.x[place + 1] - self.x[place]);
+            force.z += cut.weight_wet;
+            for node in [place, place + 1] {
+                let along = self.v[node].dot(&way);
+                let across = self.v[node] - way * along;
+                let speed = across.norm();
+                let c_n = self.normal.coefficient(speed * cut.reynolds);
+                force -= across * (0.5 * cut.across * c_n * speed);
+                force -= way * (0.5 * cut.along * along * along.abs());
+            }
+        }
+        for (node, load) in self.loads.iter().enumerate() {
+            if let Some(load) = load {
+                let v = self.v[node];
+                force.z += load.node.load.submerged_weight.0;
+                force -= v * (load.half_rho * load.area(v.norm()) * v.norm());
+                force += load.down(v);
+            }
+        }
+        force.into()
+    }
+
+    /// Pull of the line on whatever holds its top, N.
+    pub fn top_pull(&self) -> [f64; 3] {
+        (way(self.x[1] - self.x[0]) * self.tension[0].max(0.0)).into()
+    }
+
+    /// Length of the whole chain as it lies, against the length of its line.
+    pub fn stretch(&self) -> f64 {
+        let lies: f64 = self.x.windows(2).map(|two| (two[1] - two[0]).norm()).sum();
+        let line: f64 = self.cuts.iter().map(|cut| cut.length).sum();
+        lies / line
+    }
+}
+
+/// A segment in a Newton step: its direction, what holds it from swinging, whether it is taut, how fast it would
+/// have to shorten.
+type Turned = (Vector, Matrix3<f64>, bool, f64);
+
+/// How the block of a node depends on the one below it, across the segment between them.
+fn to_below((t, swing, ..): &Turned) -> Matrix4<f64> {
+    let mut block = Matrix4::zeros();
+    block.fixed_view_mut::<3, 3>(0, 0).copy_from(&-swing);
+    block.fixed_view_mut::<3, 1>(0, 3).copy_from(&-t);
+    block
+}
+
+/// How the block of a node depends on the one above it.
+fn to_above((t, swing, taut, _): &Turned) -> Matrix4<f64> {
+    let mut block = Matrix4::zeros();
+    block.fixed_view_mut::<3, 3>(0, 0).copy_from(&-swing);
+    if *taut {
+        block
+            .fixed_view_mut::<1, 3>(3, 0)
+            .copy_from(&-t.transpose());
+    }
+    block
+}
+
+impl Load {
+    fn area(&self, speed: f64) -> f64 {
+        self.node
+            .blade
+            .map_or(self.node.load.drag_area.0, |blade| blade.area(speed))
+    }
+
+    /// Down-force of a plate or lip: across the motion, leaning to starboard by `lean`.
+    fn down(&self, v: Vector) -> Vector {
+        let area = self.node.load.down_area.0;
+        let level = v.x.hypot(v.y);
+        if area == 0.0 || level < STILL {
+            return Vector::zeros();
+        }
+        let ahead = Vector::new(v.x / level, v.y / level, 0.0);
+        let starboard = Vector::new(-ahead.y, ahead.x, 0.0);
+        let (sin, cos) = self.node.lean.sin_cos();
+        let down = Vector::new(0.0, 0.0, cos) + starboard * sin;
+        // Turned with the motion, so that it does no work.
+        let turned = down * level - ahead * down.dot(&v);
+        turned * (self.half_rho * area * v.norm())
+    }
+
+    fn weigh(&self, dt: f64, wet: bool, v: Vector, law: &mut Law) {
+        let speed = v.norm();
+        let inertia = self.mass / dt;
+        law.a += Matrix3::identity() * inertia;
+        law.b += v * inertia;
+        if !wet {
+            law.b.z += self.node.mass.0 * GRAVITY;
+            return;
+        }
+        let hold = self.half_rho * self.area(speed) * speed;
+        law.a += Matrix3::identity() * hold;
+        law.b.z += self.node.load.submerged_weight.0;
+        law.b += self.down(v);
+        if speed > STILL {
+            let n = v / speed;
+            law.a += n * n.transpose() * hold;
+            law.b += v * hold;
+        }
+    }
+}
+
+/// The direction of a piece; downwards for one without length.
+fn way(between: Vector) -> Vector {
+    between.try_normalize(1e-12).unwrap_or_else(Vector::z)
+}
+
+/// Share of a piece between two depths that lies under water.
+fn submerged(a: f64, b: f64) -> f64 {
+    let (upper, lower) = (a.min(b), a.max(b));
+    if upper >= 0.0 {
+        1.0
+    } else if lower <= 0.0 {
+        0.0
+    } else {
+        lower / (lower - upper)
+    }
+}
+
+/// Nodes laid along a path by the lengths of the cuts; beyond its end straight on, without a path straight down.
+fn laid(cuts: &[Cut], path: &[Vector]) -> Vec<Vector> {
+    let first = path.first().copied().unwrap_or_else(Vector::zeros);
+    let straight_down = [first, first + Vector::z()];
+    let path = if path.len() > 1 { path } else { &straight_down };
+    let mut nodes = vec![first];
+    let (mut leg, mut from) = (0, first);
+    for cut in cuts {
+        let mut left = cut.length;
+        loop {
+            let span = (path[leg + 1] - from).norm();
+            if span >= left || leg + 2 >= path.len() {
+                from += way(path[leg + 1] - path[leg]) * left;
+                break;
+            }
+            left -= span;
+            leg += 1;
+            from = path[leg];
+        }
+        nodes.push(from);
+    }
+    nodes
+}

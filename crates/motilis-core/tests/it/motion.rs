@@ -1,0 +1,200 @@
+//! The lumped masses against the steady solver, and against what mechanics demands of any motion.
+
+use crate::rigs::lake;
+use crate::towline_reference::{cases, towline};
+use approx::assert_relative_eq;
+use motilis_core::motion::Chain;
+use motilis_core::towline::{LineDrag, PointLoad, Segment, Towline};
+use motilis_core::units::{Metres, MetresPerSecond, Newtons, NewtonsPerMetre, SquareMetres};
+use serde_json::Value;
+
+const DT: f64 = 0.05;
+
+/// Tows a chain straight along the first axis for a time.
+fn tow(chain: &mut Chain, speed: f64, seconds: f64) {
+    let steps = (seconds / DT) as usize;
+    for _ in 0..steps {
+        let [x, y, z] = chain.place(0);
+        chain.step(DT, [x + speed * DT, y, z]);
+    }
+}
+
+fn size(force: [f64; 3]) -> f64 {
+    force.iter().map(|part| part * part).sum::<f64>().sqrt()
+}
+
+fn depth(chain: &Chain) -> f64 {
+    chain.place(chain.last())[2]
+}
+
+/// A line laid out straight, sloping down at half a right angle: far from where it will run.
+fn sloping(line: &Towline, cuts: usize, speed: f64) -> Chain {
+    Chain::of(line, cuts, &[[0.0; 3], [-1.0, 0.0, 1.0]]).moving([speed, 0.0, 0.0])
+}
+
+fn length(case: &Value) -> f64 {
+    let segments = case["segments"].as_array().unwrap();
+    segments
+        .iter()
+        .map(|one| one["length_m"].as_f64().unwrap())
+        .sum()
+}
+
+/// All 40 reference lines (solved with `SciPy`, see `tests/data/README.md`), begun far from their steady shape.
+#[test]
+fn a_straight_tow_comes_to_the_steady_shape() {
+    for case in cases() {
+        let line = towline(&case);
+        let steady = line.solve().unwrap();
+        let speed = case["speed_mps"].as_f64().unwrap();
+        let mut chain = sloping(&line, 44, speed);
+        tow(&mut chain, speed, 7.0 * length(&case) / speed);
+        let expected = case["expected"]["tail_depth_m"].as_f64().unwrap();
+        let ours = depth(&chain);
+        assert!(
+            (ours / expected - 1.0).abs() < 0.01,
+            "{}: {ours} not {expected}",
+            case["name"]
+        );
+        let run = chain.place(0)[0] - chain.place(chain.last())[0];
+        assert!(
+            (run / steady.tail.run.0 - 1.0).abs() < 0.01,
+            "{}",
+            case["name"]
+        );
+        let tension = size(chain.top_pull());
+        // The top segment ends half a cut below the surface.
+        assert!(
+            (tension / steady.top.tension.0 - 1.0).abs() < 0.03,
+            "{}",
+            case["name"]
+        );
+    }
+}
+
+fn bouncer(speed: f64, out: f64) -> Towline {
+    let rig = PointLoad {
+        submerged_weight: Newtons(0.03),
+        drag_area: SquareMetres(5e-4),
+        down_area: SquareMetres(0.0),
+    };
+    let weight = PointLoad {
+        submerged_weight: Newtons(0.254),
+        drag_area: SquareMetres(7.3e-4),
+        down_area: SquareMetres(0.0),
+    };
+    let line = |length, node| Segment {
+        length: Metres(length),
+        diameter: Metres(2.8e-4),
+        submerged_weight: NewtonsPerMetre(9e-5),
+        node,
+    };
+    let segments = vec![line(1.5, Some(weight)), line(out, None)];
+    Towline::new(
+        MetresPerSecond(speed),
+        lake(),
+        LineDrag::default(),
+        rig,
+        segments,
+    )
+    .unwrap()
+}
+
+/// After a step of the speed the line is where the steady solver has it once the water that met the old speed has
+/// passed: a few times `L / U`.
+#[test]
+fn a_step_of_the_speed_settles_in_the_advective_time() {
+    let (slow, fast, out) = (0.45, 0.65, 20.0);
+    let steady = |speed| bouncer(speed, out).solve().unwrap().tail_depth().0;
+    let mut chain = sloping(&bouncer(slow, out), 50, slow);
+    tow(&mut chain, slow, 10.0 * out / slow);
+    let change = steady(slow) - steady(fast);
+    tow(&mut chain, fast, 0.1 * out / fast);
+    assert!(
+        depth(&chain) - steady(fast) > 0.5 * change,
+        "it cannot be there at once"
+    );
+    tow(&mut chain, fast, 2.9 * out / fast);
+    assert!((depth(&chain) - steady(fast)).abs() < 0.1 * change);
+}
+
+/// What the hand at the top feels is weights and drag of the whole line, less what changes its momentum.
+#[test]
+fn forces_balance_in_a_steady_tow() {
+    let mut chain = sloping(&bouncer(0.55, 20.0), 50, 0.55);
+    tow(&mut chain, 0.55, 400.0);
+    let (outer, pull) = (chain.outer_force(), chain.top_pull());
+    let size = size(pull);
+    // `outer` also counts the node at the very top, which the hand holds without the line's help.
+    for axis in 0..3 {
+        assert!(
+            (outer[axis] - pull[axis]).abs() < 0.02 * size,
+            "{axis}: {outer:?} {pull:?}"
+        );
+    }
+}
+
+/// A line let go of the boat's speed swings down, and only ever loses energy to the water.
+#[test]
+fn a_stopped_line_never_gains_energy() {
+    let mut chain = sloping(&bouncer(0.55, 20.0), 50, 0.55);
+    tow(&mut chain, 0.55, 100.0);
+    let mut before = chain.energy();
+    for step in 0..4_000 {
+        let top = chain.place(0);
+        chain.step(DT, top);
+        let now = chain.energy();
+        assert!(
+            now <= before + 1e-6 * before.abs().max(1.0),
+            "step {step}: {now} {before}"
+        );
+        before = now;
+    }
+    // It hangs straight down in the end.
+    assert_relative_eq!(depth(&chain), 21.5, max_relative = 2e-3);
+}
+
+/// Lines do not stretch: whatever the boat does, the chain is no longer than its line.
+#[test]
+fn a_jerked_line_keeps_its_length() {
+    let mut chain = sloping(&bouncer(0.55, 20.0), 40, 0.55);
+    let mut x = 0.0;
+    for step in 0..3_000 {
+        let t = f64::from(step) * DT;
+        let speed = if (t / 6.0).fract() < 0.5 { 1.4 } else { 0.0 };
+        x += speed * DT;
+        chain.step(DT, [x, 2.0 * (0.4 * t).sin(), 0.0]);
+        assert!(chain.stretch() < 1.005, "{t}: {}", chain.stretch());
+        assert!(
+            chain
+                .place(chain.last())
+                .iter()
+                .all(|figure| figure.is_finite()),
+            "{t}"
+        );
+    }
+}
+
+/// In a steady turn a tail swings inside of the circle its top runs on (tractrix; common practice: inside lines
+/// sink, outside lines rise).
+#[test]
+fn a_turn_lets_the_tail_cut_the_corner_and_sink() {
+    let (radius, speed, out) = (25.0, 0.55, 20.0);
+    let mut chain = sloping(&bouncer(speed, out), 50, speed);
+    tow(&mut chain, speed, 150.0);
+    let straight = depth(&chain);
+    let start = chain.place(0)[0];
+    for step in 0..(400.0 / DT) as usize {
+        let angle = step as f64 * DT * speed / radius;
+        let top = [
+            start + radius * angle.sin(),
+            radius * (1.0 - angle.cos()),
+            0.0,
+        ];
+        chain.step(DT, top);
+    }
+    let tail = chain.place(chain.last());
+    let own = (tail[0] - start).hypot(tail[1] - radius);
+    assert!(own < 0.97 * radius && own > 0.3 * radius, "{own}");
+    assert!(tail[2] > straight, "{} {straight}", tail[2]);
+}
