@@ -7,10 +7,14 @@ use crate::advice::{Day, Mood, Sky, Wind, overhead};
 pub use crate::entry::{limits, plain_text};
 use crate::error::Error;
 use crate::fish::{Fish, Forage};
-pub use crate::ids::{DeedId, EventId, MadeId, OutingId, PartId, RigId, RuleId, SetupId, WaterId};
+pub use crate::ids::{
+    DeedId, DunkId, EventId, LureId, MadeId, OutingId, PartId, RigId, RuleId, SetupId, SpreadId,
+    TouchId, WaterId,
+};
 use crate::keyed::keyed;
 use crate::light::Stain;
 use crate::line::LineSetup;
+pub use crate::planned::{BottomTouch, DunkTest, PlannedRod, PlannedSpread, SavedSpread, Tackle};
 use crate::rig::{Kind, Part, Rig, Stack};
 use crate::sky::Place;
 use crate::tackle::LineStock;
@@ -95,6 +99,8 @@ pub struct Board {
     pub setup: SetupId,
     /// A holding moment observed by the angler.
     pub observed_moment: Option<NewtonMetres>,
+    /// What was seen of its blade beside the boat.
+    pub dunked: Vec<DunkTest>,
     /// Which version of it this is.
     pub version: i64,
     /// Whether there is a change to take back.
@@ -111,6 +117,7 @@ impl Board {
     pub fn rig(&self) -> Result<OwnedRig, Error> {
         let mut rig = Rig::new(self.name.clone(), self.stack.clone())?;
         rig.observed_moment = self.observed_moment;
+        rig.learn(&self.dunked);
         Ok(OwnedRig {
             rig,
             setup: self.setup,

@@ -23,6 +23,14 @@ ids! {
     DeedId
     /// Names a line set-up in the data file.
     SetupId
+    /// Names a spread in the data file.
+    SpreadId
+    /// Names a plug or spoon in the data file.
+    LureId
+    /// Names a dunk test in the data file.
+    DunkId
+    /// Names a bottom touch in the data file.
+    TouchId
     /// Names an outing in the data file.
     OutingId
     /// Names an event in the data file.

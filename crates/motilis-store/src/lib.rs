@@ -10,7 +10,9 @@
 mod error;
 pub mod events;
 mod file;
+pub mod lures;
 pub mod made;
+pub mod observed;
 pub mod outings;
 pub mod parts;
 pub mod rigs;
@@ -18,6 +20,7 @@ mod row;
 pub mod rules;
 pub mod settings;
 pub mod setups;
+pub mod spreads;
 pub mod trash;
 pub mod waters;
 

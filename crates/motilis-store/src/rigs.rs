@@ -2,7 +2,7 @@
 
 use crate::parts::COLUMNS;
 use crate::row::{found, keyed, unreadable};
-use crate::{Error, parts};
+use crate::{Error, observed, parts};
 use motilis_core::book::{Board, OwnedRig, PartId, RigId, SetupId};
 use motilis_core::rig::{Build, Kind, Knot, Mount, Piece, Spacing, Stack};
 use motilis_core::units::{Metres, NewtonMetres};
@@ -308,9 +308,11 @@ fn read_boards(
              JOIN parts ON parts.id = rig_versions.mount_part_id
          WHERE {which} ORDER BY rigs.name, rigs.id"
     ))?;
+    let mut dunked = observed::dunks_by_rig(connection)?;
     let boards = statement.query_map(given, |row| {
         let id: i64 = row.get("rig_id")?;
-        let board = read_board(row, pieces.remove(&id).unwrap_or_default())?;
+        let mut board = read_board(row, pieces.remove(&id).unwrap_or_default())?;
+        board.dunked = dunked.remove(&id).unwrap_or_default();
         Ok((RigId(id), board))
     })?;
     Ok(boards.collect::<Result<_, _>>()?)
@@ -343,6 +345,7 @@ fn read_board(row: &Row<'_>, pieces: Vec<Piece>) -> rusqlite::Result<Board> {
         observed_moment: row
             .get::<_, Option<f64>>("observed_moment_nm")?
             .map(NewtonMetres),
+        dunked: Vec::new(),
         version,
         can_undo: row.get::<_, Option<i64>>("comes_from")?.is_some(),
         can_redo: row.get("can_redo")?,

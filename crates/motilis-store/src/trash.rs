@@ -2,7 +2,9 @@
 
 use crate::Error;
 use jiff::Timestamp;
-use motilis_core::book::{EventId, OutingId, PartId, RigId, RuleId, SetupId, WaterId};
+use motilis_core::book::{
+    DunkId, EventId, LureId, OutingId, PartId, RigId, RuleId, SetupId, SpreadId, TouchId, WaterId,
+};
 use rusqlite::Connection;
 
 /// A record that can be thrown away.
@@ -22,6 +24,14 @@ pub enum Record {
     Event(EventId),
     /// A local rule.
     Rule(RuleId),
+    /// A spread.
+    Spread(SpreadId),
+    /// A plug or spoon.
+    Lure(LureId),
+    /// A dunk test.
+    Dunk(DunkId),
+    /// A touch of the bottom.
+    Touch(TouchId),
 }
 
 impl Record {
@@ -34,6 +44,10 @@ impl Record {
             Self::Outing(id) => ("outings", "outing", id.0),
             Self::Event(id) => ("events", "log entry", id.0),
             Self::Rule(id) => ("local_rules", "rule", id.0),
+            Self::Spread(id) => ("spreads", "spread", id.0),
+            Self::Lure(id) => ("lures", "lure", id.0),
+            Self::Dunk(id) => ("dunk_tests", "dunk test", id.0),
+            Self::Touch(id) => ("bottom_touches", "bottom touch", id.0),
         }
     }
 }

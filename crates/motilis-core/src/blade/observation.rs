@@ -86,6 +86,23 @@ impl Observation {
     }
 }
 
+impl Learned {
+    /// The mean of several of one kind; `None` of none.
+    pub fn mean(several: &[Self]) -> Option<Self> {
+        let first = several.first()?;
+        let figure = |one: &Self| match one {
+            Self::Torque(figure) | Self::Turn(figure) => *figure,
+            Self::HoldingMoment(moment) => moment.0,
+        };
+        let mean = several.iter().map(figure).sum::<f64>() / several.len() as f64;
+        Some(match first {
+            Self::Torque(_) => Self::Torque(mean),
+            Self::Turn(_) => Self::Turn(mean),
+            Self::HoldingMoment(_) => Self::HoldingMoment(NewtonMetres(mean)),
+        })
+    }
+}
+
 impl Shaft {
     /// The same shaft with a learned coefficient in place of the default.
     pub fn calibrated(mut self, learned: Learned) -> Self {

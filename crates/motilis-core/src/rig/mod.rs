@@ -30,8 +30,9 @@ pub use part::{
 pub use soft::{Bait, Dressing};
 pub use stack::{Build, Edit, Knot, Mount, Piece, Setting, Spacing, Stack};
 
-use crate::blade::{Blade, POLISHED_BEARING, Shaft, WET_METAL_ON_PLASTIC};
+use crate::blade::{Blade, Learned, Observation, POLISHED_BEARING, Shaft, WET_METAL_ON_PLASTIC};
 use crate::error::Error;
+use crate::planned::DunkTest;
 use crate::towline::PointLoad;
 use crate::units::{Celsius, MILLIMETRE, MetresPerSecond, NewtonMetres, Newtons, SquareMetres};
 use crate::water::Water;
@@ -44,6 +45,8 @@ pub struct Rig {
     stack: Stack,
     /// A holding moment observed by the angler, in place of the computed one.
     pub observed_moment: Option<NewtonMetres>,
+    /// Coefficients that dunk tests put in place of the family's.
+    learned: Vec<Learned>,
 }
 
 /// How much more torque a blade starts with on a clevis of the wrong size, or under a bead; from memory.
@@ -76,6 +79,7 @@ impl Rig {
             name: name.into(),
             stack,
             observed_moment: None,
+            learned: Vec::new(),
         })
     }
 
@@ -119,14 +123,49 @@ impl Rig {
         } else {
             0.7 * MILLIMETRE
         };
-        Shaft::new(
+        let shaft = Shaft::new(
             blade.tuned(bend, temperature)?,
             self.blade_count(),
             Some(self.holding_moment(water)),
             self.bearing_friction(),
             clevis_radius,
         )?
-        .starting_harder(if self.stack.binds() { BINDING } else { 1.0 })
+        .starting_harder(if self.stack.binds() { BINDING } else { 1.0 })?;
+        Ok(self
+            .learned
+            .iter()
+            .fold(shaft, |shaft, learned| shaft.calibrated(*learned)))
+    }
+
+    /// Puts what was seen of its blade in place of the family's coefficients: the start first, then turns, then
+    /// the roll-over, since each rests on those before. Of several alike the mean counts; tests of another blade,
+    /// and turns counted where this one would not turn, count for nothing.
+    pub fn learn(&mut self, tests: &[DunkTest]) {
+        self.learned.clear();
+        let (blade, ..) = self.front_blade();
+        let of_this: Vec<&DunkTest> = tests.iter().filter(|test| test.is_of(&blade)).collect();
+        let kinds: [fn(&Observation) -> bool; 3] = [
+            |seen| matches!(seen, Observation::Started(_)),
+            |seen| matches!(seen, Observation::Turned { .. }),
+            |seen| matches!(seen, Observation::RolledOver(_)),
+        ];
+        for is_one in kinds {
+            let learned: Vec<Learned> = of_this
+                .iter()
+                .filter(|test| is_one(&test.seen))
+                .filter_map(|test| {
+                    let water = test.water().ok()?;
+                    let shaft = self.shaft(&water, test.temperature).ok()?;
+                    test.seen.learn(&shaft, &water).ok()
+                })
+                .collect();
+            self.learned.extend(Learned::mean(&learned));
+        }
+    }
+
+    /// What was learned of it.
+    pub fn learned(&self) -> &[Learned] {
+        &self.learned
     }
 
     /// Moment that hooks, bait and rudder hold the rig upright with, or the one the angler observed.

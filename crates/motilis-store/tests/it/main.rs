@@ -1,5 +1,7 @@
 //! One life of the data, from an empty file to a reopened one.
 
+mod spread;
+
 use jiff::Timestamp;
 use motilis_core::advice::{Mark, Mood, Sky, Wind};
 use motilis_core::blade::Family;

@@ -274,6 +274,7 @@ fn a_sheet_is_as_large_as_its_paper(
         stack: harness().stack().clone(),
         setup: SetupId(1),
         observed_moment: None,
+        dunked: Vec::new(),
         version: 0,
         can_undo: false,
         can_redo: false,
