@@ -8,6 +8,7 @@ mod made;
 mod outings;
 mod rigs;
 mod setups;
+mod spreads;
 mod tray;
 mod waters;
 
@@ -28,6 +29,9 @@ pub fn fill(store: &Store, seed: u64) -> Result<(), Error> {
         let rigs = rigs::add(connection, &setups, &tray)?;
         made::build(connection, &rigs)?;
         let open = outings::add(connection, &waters, &rigs, seed)?;
+        let spread = spreads::add(connection, &rigs, &setups)?;
+        settings::set(connection, "open_spread", &spread.0.to_string())?;
+        settings::set(connection, "crew", "2")?;
         settings::set(connection, "units", "imperial")?;
         settings::set(connection, "open_outing", &open.0.to_string())
     })

@@ -1,6 +1,6 @@
 use crate::IN_CATALOGUE;
 use motilis_core::book::SetupId;
-use motilis_core::line::{LineSetup, Start};
+use motilis_core::line::{COLOUR, Core, LineSetup, Start};
 use motilis_core::tackle::{
     DiverSize, LineMaterial, LineStock, SideSetting, SinkerStyle, Weight, WeightMaterial,
 };
@@ -15,6 +15,9 @@ pub struct Setups {
     pub board: (SetupId, LineSetup),
     pub lead_core: (SetupId, LineSetup),
     pub diver: (SetupId, LineSetup),
+    pub side_diver: (SetupId, LineSetup),
+    pub core_board: (SetupId, LineSetup),
+    pub plain_board: (SetupId, LineSetup),
     pub downrigger: (SetupId, LineSetup),
 }
 
@@ -70,6 +73,28 @@ pub fn add(connection: &Connection) -> Result<Setups, Error> {
                 Some(Weight::TripDiver(DiverSize::Medium, SideSetting::Straight)),
                 5.0,
             )
+        })?,
+        side_diver: add(LineSetup {
+            main: stock(LineMaterial::Braid, 30),
+            leader: nylon(25),
+            ..rod(
+                "Side diver",
+                Some(Weight::TripDiver(DiverSize::Small, SideSetting::Two)),
+                5.0,
+            )
+        })?,
+        plain_board: add(LineSetup {
+            start: Start::Board,
+            ..rod("Board, flat line", None, 5.0)
+        })?,
+        core_board: add(LineSetup {
+            start: Start::Board,
+            core: Some(Core {
+                stock: stock(LineMaterial::LeadCore, 18),
+                length: 2.0 * COLOUR,
+            }),
+            leader: nylon(10),
+            ..rod("Two colours on a board", None, 12.0)
         })?,
         downrigger: add(LineSetup {
             start: Start::Downrigger {

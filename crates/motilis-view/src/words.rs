@@ -4,6 +4,7 @@ pub mod advice;
 pub mod bench;
 pub mod light;
 pub mod rules;
+pub mod spread;
 
 use crate::units::{Quantity, System, show, show_fraction};
 use motilis_core::blade::State;

@@ -1,13 +1,16 @@
 use crate::Error;
+use crate::screens::spread::Runs;
 use actix_web::web;
 use jiff::Timestamp;
 use motilis_store::{Connection, Store};
+use std::sync::Arc;
 
 /// What all handlers share.
 #[derive(Clone)]
 pub struct App {
     store: Store,
     clock: fn() -> Timestamp,
+    runs: Arc<Runs>,
 }
 
 impl App {
@@ -16,7 +19,13 @@ impl App {
         Self {
             store,
             clock: Timestamp::now,
+            runs: Arc::default(),
         }
+    }
+
+    /// The spreads that are being towed.
+    pub(crate) fn runs(&self) -> &Runs {
+        &self.runs
     }
 
     /// The time of now, to the second as the data file keeps it.

@@ -1,7 +1,9 @@
 //! Every address of the application, on one screen.
 
 use crate::error::Error;
-use crate::screens::{bench, boxes, column, judging, log, outings, settings, tank, today, waters};
+use crate::screens::{
+    bench, boxes, column, judging, log, outings, settings, spread, tank, today, waters,
+};
 use crate::{api, assets};
 use actix_multipart::form::MultipartFormConfig;
 use actix_web::web::{self, FormConfig, PathConfig, PayloadConfig, QueryConfig, ServiceConfig};
@@ -86,6 +88,34 @@ pub fn configure(config: &mut ServiceConfig) {
         .route("/bench/{rig}/sheet", web::get().to(bench::sheet))
         .route("/bench/{rig}/sheet.pdf", web::get().to(bench::pdf))
         .route("/tank", web::get().to(tank::show))
+        .route("/spread", web::get().to(spread::door))
+        .route("/spread", web::post().to(spread::begin))
+        .route("/spread/new", web::get().to(spread::blank))
+        .route("/spread/compare", web::get().to(spread::compare))
+        .route("/spread/crew", web::post().to(spread::crew))
+        .route("/spread/{spread}", web::get().to(spread::show))
+        .route("/spread/{spread}/card", web::get().to(spread::card))
+        .route("/spread/{spread}/add", web::post().to(spread::add))
+        .route("/spread/{spread}/set", web::post().to(spread::set_all))
+        .route("/spread/{spread}/sort", web::post().to(spread::sort))
+        .route("/spread/{spread}/holder", web::post().to(spread::holder))
+        .route("/spread/{spread}/depth", web::post().to(spread::to_depth))
+        .route("/spread/{spread}/speed", web::post().to(spread::keep_speed))
+        .route("/spread/{spread}/mend", web::post().to(spread::mend))
+        .route("/spread/{spread}/line/{line}", web::post().to(spread::save_line))
+        .route("/spread/{spread}/undo", web::post().to(spread::undo))
+        .route("/spread/{spread}/redo", web::post().to(spread::redo))
+        .route("/spread/{spread}/duplicate", web::post().to(spread::duplicate))
+        .route("/spread/{spread}/delete", web::post().to(spread::delete))
+        .route("/spread/{spread}/restore", web::post().to(spread::restore))
+        .route("/spread/{spread}/motion", web::post().to(spread::set_off))
+        .route("/spread/{spread}/motion/{run}", web::get().to(spread::look_at_run))
+        .route("/spread/{spread}/motion/{run}/frames.json", web::get().to(spread::frames))
+        .route("/spread/{spread}/motion/{run}/stop", web::post().to(spread::stop_run))
+        .route("/lures", web::get().to(spread::lures))
+        .route("/lures", web::post().to(spread::add_lure))
+        .route("/lures/{lure}/delete", web::post().to(spread::delete_lure))
+        .route("/lures/{lure}/restore", web::post().to(spread::restore_lure))
         .route("/log", web::get().to(log::show))
         .route("/log", web::post().to(log::tap))
         .route("/log/line", web::post().to(log::run_line))

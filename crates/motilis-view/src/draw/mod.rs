@@ -13,6 +13,7 @@ mod sheet;
 mod side_view;
 mod sightings;
 mod speed_rule;
+mod spread;
 mod timeline;
 
 pub use bench::{BenchDrawing, BenchSource, Detail};
@@ -25,4 +26,5 @@ pub use sheet::{Paper, Sheet, SheetSource};
 pub use side_view::{SideSource, SideView};
 pub use sightings::Sightings;
 pub use speed_rule::{SpeedBar, SpeedRule};
+pub use spread::{LineLabel, Mark, SpreadDrawing, SpreadSource};
 pub use timeline::{Happening, Timeline, TimelineSource};

@@ -54,6 +54,8 @@ pub enum Screen {
     Bench,
     /// One rig on its line.
     Tank,
+    /// All lines together.
+    Spread,
     /// What happened.
     Log,
     /// Parts and made-up rigs.
@@ -95,11 +97,12 @@ impl Frame {
     }
 
     /// The screens that can be opened, with their addresses.
-    pub fn doors(&self) -> [(Screen, &'static str, &'static str); 6] {
+    pub fn doors(&self) -> [(Screen, &'static str, &'static str); 7] {
         [
             (Screen::Today, "/today", "Today"),
             (Screen::Bench, "/bench", "Bench"),
             (Screen::Tank, "/tank", "Tank"),
+            (Screen::Spread, "/spread", "Spread"),
             (Screen::Log, "/log", "Log"),
             (Screen::Box, "/box", "Box"),
             (Screen::Waters, "/waters", "Waters"),

@@ -7,6 +7,7 @@ mod frame;
 mod judging;
 mod log;
 mod message;
+mod spread;
 mod tank;
 mod today;
 mod waters;
@@ -24,6 +25,11 @@ pub use frame::{Choice, Field, Frame, Here, Screen, Theme};
 pub use judging::{Judging, SchoolRow, WeightRow};
 pub use log::{Entry, EntryForm, Log, Notice, Running};
 pub use message::Message;
+pub use spread::{
+    CardRow, ComparedRow, CourseForm, Editor, HolderBox, LineRow, LureForm, LureScreen,
+    MotionScreen, SetOutCard, SpreadCompare, SpreadHead, SpreadNew, SpreadScreen, Trouble,
+    TurnForm,
+};
 pub use tank::{Fact, Kind, Slider, Tank, TankForm};
 pub use today::{
     CallCard, Calls, Changes, Conditions, DaySide, FinishLook, LoreRow, PickCard, PickFigure,

@@ -3,7 +3,7 @@
   "use strict";
   const KEYS_OFF = "motilis-keys-off";
   const at = (id) => document.getElementById(id);
-  const doors = { t: "/today", b: "/bench", k: "/tank", l: "/log", x: "/box", w: "/waters" };
+  const doors = { t: "/today", b: "/bench", k: "/tank", s: "/spread", l: "/log", x: "/box", w: "/waters" };
 
   const isTyping = (element) =>
     element instanceof HTMLElement &&
@@ -231,7 +231,159 @@
     for (const kind of ["input", "change"]) field.dispatchEvent(new Event(kind, { bubbles: true }));
   });
 
+  // The spread: a line looked at in one view shows in the other and in the list.
+  const lineOf = (element) => element?.closest?.("[data-line]")?.dataset.line;
+  const light = (event) => {
+    const line = lineOf(event.target);
+    for (const one of document.querySelectorAll(".sp-line, .line-row"))
+      one.classList.toggle("sp-hover", Boolean(line) && one.dataset.line === line);
+  };
+  for (const kind of ["pointerover", "focusin"]) document.addEventListener(kind, light);
+
+  // A rig dragged up or down asks for another depth, a rod's number for another holder.
+  let haul = null;
+  document.addEventListener("pointerdown", (event) => {
+    if (event.button !== 0 || !at("drag-depth")) return;
+    const rig = event.target.closest?.("#spread-view .sp-rig");
+    const chip = event.target.closest?.(".rod-chip");
+    if (!rig && !chip) return;
+    haul = { rig, chip, line: lineOf(rig || chip), x: event.clientX, y: event.clientY, moved: false };
+    if (rig) event.preventDefault();
+  });
+  document.addEventListener("pointermove", (event) => {
+    if (!haul) return;
+    if (!haul.moved && Math.hypot(event.clientX - haul.x, event.clientY - haul.y) < 6) return;
+    haul.moved = true;
+    if (haul.rig) {
+      const drawing = haul.rig.ownerSVGElement;
+      haul.rig.classList.add("sp-dragged");
+      const point = new DOMPoint(event.clientX, event.clientY).matrixTransform(drawing.getScreenCTM().inverse());
+      const [x] = haul.rig.getAttribute("transform").match(/-?[\d.]+/g);
+      haul.y1 = Math.max(Number(drawing.dataset.surface), point.y);
+      haul.rig.setAttribute("transform", `translate(${x} ${haul.y1})`);
+      haul.rig.parentNode.querySelector(".sp-depth").textContent =
+        ((haul.y1 - Number(drawing.dataset.surface)) * Number(drawing.dataset.unit)).toFixed(0);
+    } else {
+      haul.over = document.elementFromPoint(event.clientX, event.clientY)?.closest(".holder");
+      for (const box of document.querySelectorAll(".holder")) box.classList.toggle("holder-over", box === haul.over);
+    }
+  });
+  document.addEventListener("pointerup", () => {
+    if (!haul) return;
+    const { rig, chip, line, moved, y1, over } = haul;
+    haul = null;
+    if (!moved) {
+      if (rig) rig.parentNode.querySelector(".sp-tag").dispatchEvent(new MouseEvent("click", { bubbles: true }));
+      return;
+    }
+    if (rig) {
+      const drawing = rig.ownerSVGElement;
+      const form = at("drag-depth");
+      form.elements.line.value = line;
+      form.elements.wanted.value = ((y1 - Number(drawing.dataset.surface)) * Number(drawing.dataset.unit)).toFixed(1);
+      form.elements.speed.value = at("speed").value;
+      form.requestSubmit();
+      return;
+    }
+    // The click that ends a drag must not follow the chip's link.
+    chip.addEventListener("click", (event) => event.preventDefault(), { once: true, capture: true });
+    if (!over) return;
+    const form = at("drag-holder");
+    form.elements.line.value = line;
+    form.elements.holder.value = over.dataset.holder;
+    form.requestSubmit();
+  });
+
+  // A spread in motion: its lines moved over the drawing, frame by frame.
+  const replay = (place) => {
+    const drawing = place.querySelector(".spread-drawing");
+    const slider = at("replay-at");
+    const { stern, surface, keel, aft, across, down } = Object.fromEntries(
+      Object.entries(drawing.dataset).map(([name, figure]) => [name, Number(figure)]));
+    const every = Number(place.dataset.every);
+    const path = (points) => points.map(([x, y], i) => `${i ? "L" : "M"}${x.toFixed(1)} ${y.toFixed(1)}`).join("");
+    const groups = [...drawing.querySelectorAll(".sp-line")].map((group) => {
+      const tag = group.querySelector(".sp-tag");
+      const rig = group.querySelector(".sp-rig");
+      const from = rig?.getAttribute("transform").match(/-?[\d.]+/g).map(Number);
+      return { group, tag, rig, from, line: Number(group.dataset.line) - 1 };
+    });
+    let frames = [], playing = 0, last = 0;
+    const show = () => {
+      const frame = frames[Number(slider.value)];
+      if (!frame) return;
+      at("replay-time").textContent = `${(Number(slider.value) * every).toFixed(0)} s`;
+      at("replay-boat").textContent = frame.boat;
+      for (const { group, tag, rig, from, line } of groups) {
+        const now = frame.lines[line];
+        const above = now.points.map(([x, y]) => [stern + x * aft, keel - y * across]);
+        const beside = now.points.map(([x, , z]) => [stern + x * aft, Math.max(surface + z * down, surface - 46)]);
+        const end = (points) => points[points.length - 1];
+        if (rig) {
+          group.querySelector(".sp-side").setAttribute("d", path(beside));
+          group.querySelector(".sp-air").setAttribute("d", "");
+          group.querySelector(".sp-weight")?.setAttribute("visibility", "hidden");
+          const [x, y] = end(beside);
+          rig.setAttribute("transform", `translate(${x} ${y})`);
+          tag.setAttribute("transform", `translate(${x - from[0]} ${y - from[1]})`);
+          group.querySelector(".sp-lead").setAttribute("visibility", "hidden");
+          tag.querySelector(".sp-depth").textContent = now.depth;
+          tag.querySelector(".sp-out").textContent = now.says;
+          tag.setAttribute("class", `sp-tag sp-${now.mark}`);
+          tag.querySelector("svg")?.setAttribute("visibility", "hidden");
+        } else {
+          group.querySelector(".sp-run").setAttribute("d", path(above));
+          group.querySelector(".sp-plan-rig").setAttribute("transform", `translate(${end(above).join(" ")})`);
+          const start = above[0];
+          group.querySelector(".sp-tow").setAttribute("d", "");
+          group.querySelector(".sp-board")?.setAttribute("transform", `translate(${start.join(" ")})`);
+          const [bx, by] = end(above);
+          const circle = group.querySelector(".sp-balloon circle");
+          const home = [Number(circle.getAttribute("cx")), Number(circle.getAttribute("cy"))];
+          group.querySelector(".sp-balloon").setAttribute("transform", `translate(${bx + 24 - home[0]} ${by - home[1]})`);
+        }
+      }
+    };
+    const tick = (time) => {
+      if (!playing) return;
+      const step = (1000 * every) / Number(at("pace").value);
+      if (time - last >= step) {
+        const by = Math.max(1, Math.floor((time - last) / step));
+        last = time;
+        const next = Number(slider.value) + by;
+        slider.value = next > Number(slider.max) ? 0 : next;
+        show();
+      }
+      playing = requestAnimationFrame(tick);
+    };
+    at("play").addEventListener("click", () => {
+      if (playing) {
+        cancelAnimationFrame(playing);
+        playing = 0;
+      } else {
+        last = performance.now();
+        playing = requestAnimationFrame(tick);
+      }
+      at("play").textContent = playing ? "Pause" : "Play";
+    });
+    slider.addEventListener("input", show);
+    fetch(place.dataset.frames).then((answer) => answer.json()).then((all) => {
+      frames = all;
+      show();
+      place.dataset.ready = "yes";
+    });
+  };
+  const begin = () => {
+    const place = at("motion-done");
+    if (place && !place.dataset.begun) {
+      place.dataset.begun = "yes";
+      replay(place);
+    }
+  };
+  document.addEventListener("htmx:afterSettle", begin);
+
   document.addEventListener("DOMContentLoaded", () => {
+    begin();
     scale();
     at("keys-open").addEventListener("click", () => at("keys").showModal());
     const box = at("keys-on");

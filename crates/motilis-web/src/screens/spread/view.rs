@@ -1,0 +1,569 @@
+//! The page of a spread.
+
+use super::Look;
+use super::deck::Deck;
+use super::line::editor;
+use crate::Error;
+use crate::forms::Typed;
+use crate::screens::today::stepped;
+use motilis_core::book::limits;
+use motilis_core::line::Start;
+use motilis_core::rig::Rig;
+use motilis_core::spread::{
+    Current, Fault, Gravity, Holder, Mend, Order, Running, SafeTurn, Side, Spread, Towed, Turn,
+    mends,
+};
+use motilis_core::units::{Metres, MetresPerSecond};
+use motilis_core::{Error as Refusal, Range};
+use motilis_view::draw::{LineLabel, Mark, SpeedRule, SpreadDrawing, SpreadSource};
+use motilis_view::screens::{
+    Choice, CourseForm, Editor, Field, HolderBox, LineRow, Screen, Slider, SpreadHead,
+    SpreadScreen, Theme, Trouble, TurnForm,
+};
+use motilis_view::units::{Quantity, System, show};
+use motilis_view::words::{self, spread as say};
+use std::sync::Arc;
+
+/// The drawing on a desk and on a phone.
+const WIDE: (f64, f64) = (900.0, 700.0);
+const NARROW: (f64, f64) = (390.0, 620.0);
+/// Radius to begin with.
+const USUAL_RADIUS: Metres = Metres(40.0);
+const RADIUS: Range = Range::closed(5.0, 2_000.0, "m", "between 5 and 2 000 m");
+const GROUND: Range = Range::closed(0.0, 9.0, "m/s", "between 0 and 9 m/s");
+/// Attenuation over the depth of a white disc: Poole & Atkins (1929), from memory; as the washes are drawn.
+const SECCHI: f64 = 1.7;
+
+/// What a page shows beside the spread as it is kept.
+#[derive(Default)]
+pub(super) struct Shown {
+    /// What could not be done.
+    pub refusal: Option<String>,
+    /// The editor as it was typed.
+    pub editor: Option<Editor>,
+    /// Fields of the motion as they were typed.
+    pub course: Option<CourseForm>,
+}
+
+/// Speed and turn as the address asks for them.
+pub(super) struct Scene {
+    pub speed: Typed,
+    pub radius: Typed,
+    pub at: MetresPerSecond,
+    pub turn: Option<Turn>,
+}
+
+impl Scene {
+    pub fn read(look: &Look, deck: &Deck) -> Self {
+        let system = deck.context.system;
+        let kept = deck.saved.plan.speed;
+        let typed = |text: &Option<String>| text.clone().unwrap_or_default();
+        let mut speed = Typed::new(
+            ("speed", "Speed"),
+            (Quantity::Speed, system),
+            limits::SPEED,
+            &typed(&look.speed),
+        );
+        if look.speed.is_none() {
+            speed.fill(kept.0);
+        }
+        let read = speed.or(kept.0);
+        let at = stepped(read, &look.step, system);
+        if !look.step.is_empty() && speed.field.problem.is_none() {
+            speed.fill(at.0);
+        }
+        let mut radius = Typed::new(
+            ("radius", "Radius"),
+            (Quantity::Depth, system),
+            RADIUS,
+            &typed(&look.radius),
+        );
+        if look.radius.is_none() {
+            radius.fill(USUAL_RADIUS.0);
+        }
+        let round = radius.or(USUAL_RADIUS.0);
+        let turn = Side::from_key(&look.side).map(|to| Turn {
+            radius: Metres(round),
+            to,
+        });
+        Self {
+            // A spread that stands still has no picture.
+            at: if at.0 > 0.0 { at } else { kept },
+            speed,
+            radius,
+            turn,
+        }
+    }
+}
+
+/// An address of this spread with the scene kept.
+pub(super) fn address(deck: &Deck, look: &Look, line: Option<usize>) -> String {
+    let safe = |text: &str| {
+        text.chars()
+            .filter(|c| c.is_ascii_alphanumeric() || *c == '.')
+            .take(12)
+            .collect::<String>()
+    };
+    let mut parts = Vec::new();
+    if let Some(line) = line {
+        parts.push(format!("line={line}"));
+    }
+    if let Some(speed) = &look.speed {
+        parts.push(format!("speed={}", safe(speed)));
+    }
+    if !look.side.is_empty() {
+        parts.push(format!("side={}", safe(&look.side)));
+    }
+    if let Some(radius) = &look.radius {
+        parts.push(format!("radius={}", safe(radius)));
+    }
+    format!("/spread/{}?{}", deck.id.0, parts.join("&"))
+}
+
+/// Everything computed for a page.
+pub(super) struct Computed {
+    pub spread: Spread,
+    pub running: Running,
+    pub order: Order,
+    pub faults: Vec<Vec<Fault>>,
+}
+
+impl Computed {
+    pub fn new(deck: &Deck, at: MetresPerSecond, turn: Option<Turn>) -> Result<Self, Error> {
+        let mut spread = deck.spread(&deck.saved.plan)?;
+        spread.speed = at;
+        let running = spread.running(&deck.surroundings, turn)?;
+        let order = spread.order(&running);
+        let faults = (0..spread.rods.len())
+            .map(|place| spread.faults(&running, place, deck.allowed))
+            .collect();
+        Ok(Self {
+            spread,
+            running,
+            order,
+            faults,
+        })
+    }
+
+    pub fn mark(&self, place: usize) -> Mark {
+        match self.faults[place].first().map(Fault::gravity) {
+            None => Mark::Works,
+            Some(Gravity::Watch) => Mark::Watch,
+            Some(Gravity::Fails) => Mark::Cannot,
+        }
+    }
+
+    /// The mends of a line with the rig that each swap puts on.
+    pub fn mends(&self, deck: &Deck, place: usize) -> Result<Vec<Mend>, Error> {
+        let rigs: Vec<Arc<Rig>> = deck.free_rigs().into_iter().map(|(_, rig)| rig).collect();
+        let computed = mends(
+            &self.spread,
+            &deck.surroundings,
+            &self.running,
+            place,
+            deck.allowed,
+            &rigs,
+        )?;
+        Ok(computed)
+    }
+}
+
+/// The page, and whether every field of it could be read.
+pub(super) fn screen(
+    deck: &Deck,
+    look: &Look,
+    theme: Theme,
+    shown: Shown,
+) -> Result<(SpreadScreen, bool), Error> {
+    let system = deck.context.system;
+    let scene = Scene::read(look, deck);
+    let computed = Computed::new(deck, scene.at, scene.turn)?;
+    let lines = computed.spread.rods.len();
+    let line = look
+        .line
+        .and_then(|line| line.checked_sub(1))
+        .filter(|line| *line < lines);
+    let rule = SpeedRule::new(scene.at, system);
+    let shared = computed.spread.shared_speed(&deck.surroundings)?;
+    let speed_shown = |v: MetresPerSecond| show(Quantity::Speed, v.0, system);
+    let fishing = computed.running.fishing();
+    let better = shared.inside.len() > fishing;
+    let outside: Vec<String> = shared.outside.iter().map(|i| (i + 1).to_string()).collect();
+    let left_out = match outside.len() {
+        0 => String::new(),
+        1 => format!(" Line {} is outside of it.", outside[0]),
+        _ => format!(" Lines {} are outside of it.", outside.join(", ")),
+    };
+    let (ground, ground_says) = ground(look, scene.at, system);
+    let safe = [Side::Port, Side::Starboard]
+        .iter()
+        .map(|to| computed.spread.safe_turn(&deck.surroundings, *to))
+        .collect::<Result<Vec<SafeTurn>, Refusal>>()?;
+    let editor = match (shown.editor, line) {
+        (Some(typed), _) => Some(typed),
+        (None, Some(line)) => Some(editor(deck, &computed, line)?),
+        (None, None) => None,
+    };
+    let speed_differs = (scene.at.0 - deck.saved.plan.speed.0).abs() > 1e-4;
+    let sound = scene.speed.field.problem.is_none()
+        && scene.radius.field.problem.is_none()
+        && ground.iter().all(|field| field.problem.is_none())
+        && shown.refusal.is_none();
+    let unit = Quantity::Depth.unit(system);
+    let speed_unit = Quantity::Speed.unit(system);
+    let page = SpreadScreen {
+        frame: deck
+            .context
+            .frame(Screen::Spread, theme, &format!("/spread/{}", deck.id.0)),
+        head: head(deck),
+        drawing: drawing(deck, &computed, look, line, WIDE),
+        drawing_narrow: drawing(deck, &computed, look, line, NARROW),
+        slider: Slider::new(
+            if system == System::Imperial { 4.0 } else { 6.0 },
+            "0.1",
+            speed_unit.from_si(scene.at.0),
+        ),
+        shared: format!(
+            "{} of {lines} share {}–{}",
+            shared.inside.len(),
+            speed_shown(shared.from).value,
+            speed_shown(shared.to)
+        ),
+        best: better.then(|| speed_shown(shared.at).typed()),
+        best_says: if better {
+            format!(
+                "At {} {} of {lines} lines lie in their windows.{left_out}",
+                speed_shown(shared.at),
+                shared.inside.len()
+            )
+        } else {
+            format!(
+                "{fishing} of {lines} lines fish at {}.",
+                speed_shown(scene.at)
+            )
+        },
+        speed_differs,
+        rows: rows(deck, &computed, look, &rule, line)?,
+        turn: TurnForm {
+            side: Choice::list(
+                [
+                    ("", "straight on"),
+                    ("port", "to port"),
+                    ("starboard", "to starboard"),
+                ],
+                &look.side,
+            ),
+            slider: Slider::new(
+                unit.from_si(120.0).ceil(),
+                if system == System::Imperial { "5" } else { "1" },
+                unit.from_si(scene.turn.map_or(USUAL_RADIUS, |turn| turn.radius).0),
+            ),
+            radius: scene.radius.field,
+            safe: safe
+                .iter()
+                .map(|turn| say::safe_turn(turn.to, turn.radius, turn.by, system))
+                .collect(),
+        },
+        speed: scene.speed.field,
+        rule,
+        ground,
+        ground_says,
+        editor,
+        holders: [Side::Port, Side::Starboard].map(|side| holders(deck, look, side)),
+        notes: notes(deck, &computed),
+        can_sort: !computed.order.moves.is_empty(),
+        course: shown.course.unwrap_or_else(|| super::motion::form(system)),
+        refusal: shown.refusal,
+        notice: notice(look),
+        cautions: cautions(deck, &computed),
+    };
+    Ok((page, sound))
+}
+
+fn head(deck: &Deck) -> SpreadHead {
+    SpreadHead {
+        id: deck.id.0,
+        name: deck.saved.plan.name.clone(),
+        spreads: choices(deck, Some(deck.id.0)),
+        can_undo: deck.saved.can_undo,
+        can_redo: deck.saved.can_redo,
+    }
+}
+
+/// Every spread, to choose from.
+pub(super) fn choices(deck: &Deck, chosen: Option<i64>) -> Vec<Choice> {
+    deck.names
+        .iter()
+        .map(|(id, name)| Choice {
+            value: id.0.to_string(),
+            label: name.clone(),
+            chosen: Some(id.0) == chosen,
+        })
+        .collect()
+}
+
+/// The drawing of a spread as it runs.
+pub(super) fn drawing(
+    deck: &Deck,
+    computed: &Computed,
+    look: &Look,
+    selected: Option<usize>,
+    size: (f64, f64),
+) -> SpreadDrawing {
+    let system = deck.context.system;
+    let outing = &deck.context.outing;
+    let labels = computed
+        .spread
+        .rods
+        .iter()
+        .enumerate()
+        .map(|(place, rod)| LineLabel {
+            mark: computed.mark(place),
+            colour: colour(&rod.towed),
+            out: show(Quantity::Depth, rod.out.0, system).to_string(),
+            name: rod.towed.name().to_owned(),
+            trouble: computed.faults[place]
+                .first()
+                .map(|fault| say::trouble(fault).to_owned())
+                .unwrap_or_default(),
+            address: address(deck, look, Some(place + 1)),
+        })
+        .collect();
+    let light = [0.5, 0.25, 0.1, 0.05, 0.01]
+        .iter()
+        .map(|share: &f64| {
+            let depth = Metres(-share.ln() / SECCHI * outing.clarity.0);
+            (depth, format!("{:.0} %", share * 100.0))
+        })
+        .filter(|(depth, _)| *depth < outing.bottom)
+        .collect();
+    SpreadDrawing::new(&SpreadSource {
+        running: &computed.running,
+        labels,
+        selected,
+        bottom: outing.bottom,
+        clarity: outing.clarity,
+        fish: outing.fish_depth,
+        light,
+        system,
+        size,
+    })
+}
+
+fn colour(towed: &Towed) -> &'static str {
+    use motilis_core::rig::Colour;
+    match towed {
+        Towed::Lure(_) => "film-2",
+        Towed::Rig(rig) => match rig.front_blade().1.colour {
+            Colour::Brass => "f-br",
+            Colour::Copper => "f-cu",
+            Colour::Nickel => "f-ni",
+            Colour::Chartreuse => "f-ch",
+            Colour::Orange => "f-or",
+            Colour::Pink => "f-pk",
+            Colour::White => "f-wh",
+            Colour::Purple => "f-pu",
+            Colour::Red => "f-rd",
+            Colour::Green => "f-gn",
+            Colour::Blue => "f-bl",
+            Colour::Black => "f-bk",
+            Colour::Glow => "f-gl",
+        },
+    }
+}
+
+fn rows(
+    deck: &Deck,
+    computed: &Computed,
+    look: &Look,
+    rule: &SpeedRule,
+    selected: Option<usize>,
+) -> Result<Vec<LineRow>, Error> {
+    let system = deck.context.system;
+    let free = deck.free_rigs();
+    computed
+        .spread
+        .rods
+        .iter()
+        .enumerate()
+        .map(|(place, rod)| {
+            let line = &computed.running.lines[place];
+            let mut troubles: Vec<Trouble> = computed.faults[place]
+                .iter()
+                .map(|fault| Trouble {
+                    mark: match fault.gravity() {
+                        Gravity::Watch => "watch",
+                        Gravity::Fails => "cannot",
+                    },
+                    sentence: say::fault(fault, system),
+                    mends: Vec::new(),
+                })
+                .collect();
+            if let Some(worst) = troubles.first_mut().filter(|one| one.mark == "cannot") {
+                worst.mends = computed
+                    .mends(deck, place)?
+                    .iter()
+                    .enumerate()
+                    .map(|(number, mend)| {
+                        let rig = match mend {
+                            Mend::Swap(rig) => free.get(*rig).map(|(_, rig)| rig.name.as_str()),
+                            _ => None,
+                        };
+                        (say::mend(mend, rig, system), number)
+                    })
+                    .collect();
+            }
+            Ok(LineRow {
+                number: place + 1,
+                place: say::place(rod, system),
+                name: rod.towed.name().to_owned(),
+                mark: computed.mark(place).key(),
+                state: format!(
+                    "{} at {}",
+                    say::state(line),
+                    show(Quantity::Speed, line.speed.0, system)
+                ),
+                bar: rule.bar(line.window, line.speed, system),
+                troubles,
+                address: address(deck, look, Some(place + 1)),
+                selected: selected == Some(place),
+            })
+        })
+        .collect()
+}
+
+fn holders(deck: &Deck, look: &Look, side: Side) -> Vec<HolderBox> {
+    Holder::all()
+        .filter(|holder| holder.side == side)
+        .map(|holder| {
+            let line = deck
+                .saved
+                .plan
+                .rods
+                .iter()
+                .position(|rod| rod.holder == holder);
+            HolderBox {
+                key: holder.to_string(),
+                line: line.map(|line| line + 1),
+                address: address(deck, look, line.map(|line| line + 1)),
+            }
+        })
+        .collect()
+}
+
+/// Order, boards and crossings, in sentences.
+fn notes(deck: &Deck, computed: &Computed) -> Vec<String> {
+    let system = deck.context.system;
+    let order = &computed.order;
+    let list = |lines: &[usize]| {
+        let numbers: Vec<String> = lines.iter().map(|line| (line + 1).to_string()).collect();
+        numbers.join(", ")
+    };
+    let mut notes = vec![format!(
+        "Set out {}; bring in {} (common practice: outside first, longest first).",
+        list(&order.set_out),
+        list(&order.bring_in)
+    )];
+    for way in &order.moves {
+        notes.push(format!(
+            "By practice the board of line {} runs at {}: lines without a weight farthest out, then weighted ones, divers nearest (common practice, no source).",
+            way.rod + 1,
+            show(Quantity::Depth, way.board.0, system)
+        ));
+    }
+    for (place, crossed) in order.crossed.iter().enumerate() {
+        if !crossed.is_empty() {
+            notes.push(format!(
+                "A fish on line {} crosses line {} on its way in: clear that first.",
+                place + 1,
+                list(crossed)
+            ));
+        }
+    }
+    let second: Vec<usize> = (0..computed.running.lines.len())
+        .filter(|&place| computed.running.lines[place].row == 2)
+        .collect();
+    if !second.is_empty() {
+        notes.push(format!(
+            "The board of line {} is pulled back into a second row.",
+            list(&second)
+        ));
+    }
+    notes
+}
+
+fn ground(look: &Look, at: MetresPerSecond, system: System) -> (Vec<Field>, String) {
+    let field = |name, label, typed: &str| {
+        Typed::new((name, label), (Quantity::Speed, system), GROUND, typed)
+    };
+    let mut up = field("up", "Over ground, up the run", &look.up);
+    let mut down = field("down", "Down the run, same throttle", &look.down);
+    let shown = |v: MetresPerSecond| show(Quantity::Speed, v.0, system);
+    let says = match (up.optional(), down.optional()) {
+        (Some(up_run), Some(down_run)) => {
+            let answer = Current::between(MetresPerSecond(up_run), MetresPerSecond(down_run))
+                .and_then(|(current, through)| Ok((current, through, current.legs(at)?)));
+            match answer {
+                Ok((current, through, legs)) => format!(
+                    "The current runs at {}; you went {} through the water. For {} on both legs go {} over ground up the run and {} down.",
+                    shown(MetresPerSecond(current.along.0.abs())),
+                    shown(through),
+                    shown(at),
+                    shown(legs.up),
+                    shown(legs.down)
+                ),
+                Err(refusal) => format!("{}.", words::capital(&refusal.to_string())),
+            }
+        }
+        _ => "Type in both speeds over ground, and the blades' speed on each leg is worked out."
+            .to_owned(),
+    };
+    (vec![up.field, down.field], says)
+}
+
+fn notice(look: &Look) -> Option<(String, Option<i64>)> {
+    if let Some(id) = look.deleted {
+        return Some(("The spread was thrown away.".into(), Some(id)));
+    }
+    let sentence = match look.said.as_str() {
+        "set" => "Every line is set for its depth.",
+        "sorted" => "The boards stand in the order of practice.",
+        "mended" => "Done. Undo takes it back.",
+        "added" => "A rod was added. Choose what it tows.",
+        "taken-in" => "The line is in. Undo puts it out again.",
+        _ => return None,
+    };
+    Some((sentence.into(), None))
+}
+
+fn cautions(deck: &Deck, computed: &Computed) -> Vec<String> {
+    let mut cautions = Vec::new();
+    let lead = computed
+        .spread
+        .rods
+        .iter()
+        .find_map(|rod| words::caution_of_setup(&rod.setup));
+    cautions.extend(lead);
+    cautions.push(
+        "Life jacket on and cut-off lanyard clipped while lines are out; look round for other boats before every turn."
+            .to_owned(),
+    );
+    if let Some(allowed) = deck.allowed {
+        cautions.push(format!(
+            "By the rules you entered {} aboard may have {allowed} lines out; check the current regulations.",
+            match deck.crew {
+                1 => "one angler".to_owned(),
+                crew => format!("{crew} anglers"),
+            }
+        ));
+    }
+    if computed
+        .spread
+        .rods
+        .iter()
+        .any(|rod| matches!(rod.setup.start, Start::Board))
+    {
+        cautions.push("Boards stand far out: others may not see your lines.".to_owned());
+    }
+    cautions
+}
