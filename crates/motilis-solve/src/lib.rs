@@ -22,6 +22,7 @@ pub mod light;
 mod refusal;
 pub mod rig;
 mod setup;
+pub mod spread;
 pub mod sun;
 pub mod towline;
 mod water;
@@ -48,17 +49,20 @@ pub enum What {
     Light,
     /// Which rig, today.
     Match,
+    /// All lines together.
+    Spread,
 }
 
 impl What {
     /// Every computation, with the name it is asked for by.
-    pub const ALL: [(&'static str, Self); 6] = [
+    pub const ALL: [(&'static str, Self); 7] = [
         ("towline", Self::Towline),
         ("blade", Self::Blade),
         ("rig", Self::Rig),
         ("sun", Self::Sun),
         ("light", Self::Light),
         ("match", Self::Match),
+        ("spread", Self::Spread),
     ];
 
     /// The computation of a name, if there is one.
@@ -81,6 +85,7 @@ impl What {
             Self::Sun => answer(request, sun::solve),
             Self::Light => answer(request, light::solve),
             Self::Match => answer(request, advice::solve),
+            Self::Spread => answer(request, spread::solve),
         }
     }
 }

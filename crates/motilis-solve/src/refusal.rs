@@ -28,6 +28,15 @@ impl Refusal {
         }
     }
 
+    /// The same refusal of a field inside of something.
+    pub(crate) fn under(self, path: &str) -> Self {
+        let field = match self.field.as_str() {
+            "" => path.to_owned(),
+            field => format!("{path}.{field}"),
+        };
+        Self { field, ..self }
+    }
+
     /// What is sent, on one line.
     pub fn to_json(&self) -> String {
         serde_json::to_string(&Refused {

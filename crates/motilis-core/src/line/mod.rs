@@ -12,6 +12,6 @@ mod setup;
 
 pub use dive_curve::{DiveFit, Touch};
 pub(crate) use rigging::{Clipped, Depth, Hung, Rigging, pull};
-pub(crate) use run::against;
+pub(crate) use run::{BOTTOM, against};
 pub use run::{Bottom, Line, OutFor, Run, Surroundings};
 pub use setup::{COLOUR, Core, LEAD, LineSetup, MASS, Start};

@@ -91,7 +91,7 @@ const TRADE_OUNCES: [f64; 13] = [
 ];
 
 const WANTED: Range = Range::above(0.0, 400.0, "m", "above 0 and at most 400 m");
-const BOTTOM: Range = Range::above(0.0, 1_000.0, "m", "above 0 and at most 1 000 m");
+pub(crate) const BOTTOM: Range = Range::above(0.0, 1_000.0, "m", "above 0 and at most 1 000 m");
 
 /// A rig on a set-up in its water.
 #[derive(Debug, Clone, Copy)]

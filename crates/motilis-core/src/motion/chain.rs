@@ -105,7 +105,6 @@ struct Cut {
     mass: f64,
     added: f64,
     weight_wet: f64,
-    weight_dry: f64,
     /// `½ ρ K d ℓ`, to be multiplied by `C_n |u_n|`.
     across: f64,
     /// `½ ρ C_t π d ℓ`, to be multiplied by `|u_t|`.
@@ -169,7 +168,6 @@ impl Chain {
                     mass: linear.max(0.1 * rho * section) * length,
                     added: rho * section * length,
                     weight_wet: piece.segment.submerged_weight.0 * length,
-                    weight_dry: linear.max(0.0) * GRAVITY * length,
                     across: 0.5 * rho * drag.strum * d * length,
                     along: 0.5 * rho * drag.tangential * PI * d * length,
                     reynolds: d / water.viscosity().0,
@@ -299,11 +297,19 @@ impl Chain {
         for (place, cut) in self.cuts.iter().enumerate() {
             let way = way(self.x[place + 1] - self.x[place]);
             let along_way = way * way.transpose();
-            let wet = submerged(self.x[place].z, self.x[place + 1].z);
-            let weight = 0.5 * (cut.weight_wet * wet + cut.weight_dry * (1.0 - wet));
-            for node in [place, place + 1] {
+            let ends = [place, place + 1].map(|node| self.x[node].z);
+            let wet = submerged(ends[0], ends[1]);
+            let weight = 0.5 * cut.weight_wet * wet;
+            for (node, depth, other) in [(place, ends[0], ends[1]), (place + 1, ends[1], ends[0])] {
+                // What lies under water weighs on the ends by where its middle is.
+                let share = wet
+                    * if depth > other {
+                        1.0 - 0.5 * wet
+                    } else {
+                        0.5 * wet
+                    };
                 let inertia = 0.5 * cut.mass / dt;
-                let added = 0.5 * cut.added * wet / dt;
+                let added = cut.added * share / dt;
                 let v = self.v[node];
                 let along = v.dot(&way);
                 let across = v - way * along;
@@ -313,8 +319,8 @@ impl Chain {
                     NormalDrag::Constant(_) => 1.0,
                     NormalDrag::Reynolds => 1.0 - (2.0 / 3.0) * (c_n - 1.0) / c_n,
                 };
-                let hold = 0.5 * wet * cut.across * c_n * speed;
-                let slide = 0.5 * wet * cut.along * along.abs();
+                let hold = share * cut.across * c_n * speed;
+                let slide = share * cut.along * along.abs();
                 let law = &mut laws[node];
                 law.a += Matrix3::identity() * (inertia + added + hold)
                     + along_way * (2.0 * slide - added - hold);

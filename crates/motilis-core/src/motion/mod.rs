@@ -14,7 +14,7 @@
 //!
 //! # Validity
 //! As [`crate::towline`], and: added mass of a cylinder across itself (one displaced mass), of a sphere for loads
-//! (one half); no waves; a board keeps its distance and its lag on the path of the boat.
+//! (one half); line in the air weighs nothing, as in the steady model; no waves; a board keeps its distance and its lag on the path of the boat.
 //!
 //! # Sources
 //! T. S. Walton & H. Polachek (1960), *Math. Comp.* 14:27, lumped masses with tensions as unknowns; B. Buckham

@@ -142,6 +142,9 @@ impl Spread {
     /// [`Error::Contradiction`] or [`Error::OutOfRange`] with the field, for a rod as `rods[2].lead_m`.
     pub fn check(&self, surroundings: &Surroundings) -> Result<(), Error> {
         SPEED.check("speed_mps", self.speed.0)?;
+        if let Some(bottom) = surroundings.bottom {
+            crate::line::BOTTOM.check("water_depth_m", bottom.0)?;
+        }
         if self.rods.is_empty() || self.rods.len() > MOST_LINES {
             return Err(Error::contradiction(
                 "rods",

@@ -604,7 +604,7 @@ fn typed_in_rules_and_the_box_are_hard() {
 #[case("/rigs/0/mark", json!("maybe"), "rigs[0].mark", "pin, veto")]
 #[case("/rigs/0/rod_hours", json!(-1.0), "rigs[0].rod_hours", "between 0")]
 #[case("/rigs/0/setup/start", json!("kite"), "rigs[0].setup.start", "rod_tip, board, downrigger")]
-#[case("/rigs/0/setup/weight/kind", json!("anvil"), "rigs[0].setup.weight.kind", "sinker")]
+#[case("/rigs/0/setup/weight/kind", json!("anvil"), "rigs[0].setup.weight.kind", "bottom_bouncer")]
 #[case("/rigs/0/setup/main/test_lb", json!(11), "rigs[0].setup.main.test_lb", "lb")]
 #[case("/rigs/0/setup/tip_height_m", json!(99.0), "rigs[0].setup.tip_height_m", "between 0 and 10")]
 #[case("/rigs/0/rig/kind", json!("kite"), "rigs[0].rig.kind", "crawler_harness")]
@@ -640,4 +640,122 @@ fn other_set_ups_say_what_they_need() {
     request["rigs"][0]["setup"]["start"] = json!("board");
     request["rigs"][0]["setup"]["weight"] = json!({"kind": "trip_diver", "size": "large"});
     assert!(ask(What::Match, &request)["rigs"][0]["out_m"].is_number());
+}
+
+/// The example of the document: two lines, one set for its depth, one by its dive table, in a turn.
+#[test]
+fn a_spread_is_solved_ordered_and_checked() {
+    let request = example("SpreadRequest");
+    let answer = ask(What::Spread, &request);
+    let lines = answer["lines"].as_array().unwrap();
+    assert_eq!(lines.len(), 2);
+    assert_eq!(answer["order"]["set_out"], json!([0, 1]));
+    let number = |value: &Value| value.as_f64().unwrap();
+    // The port board runs on the inside of a turn to port: slower, and deeper than it was set.
+    assert!(number(&lines[0]["speed_mps"]) < 0.54 && number(&lines[1]["speed_mps"]) > 0.54);
+    assert!(number(&lines[0]["depth_m"]) > 5.0);
+    let mut straight = request.clone();
+    straight.as_object_mut().unwrap().remove("turn");
+    straight["paths"] = json!(true);
+    straight["current"] = json!({"along_mps": 0.2});
+    let answer = ask(What::Spread, &straight);
+    let lines = answer["lines"].as_array().unwrap();
+    assert_relative_eq!(number(&lines[0]["depth_m"]), 5.0, epsilon = 5e-3);
+    let path = lines[0]["path"].as_array().unwrap();
+    assert_relative_eq!(number(&path.last().unwrap()[2]), 5.0, epsilon = 5e-3);
+    // By hand: 0.54 ± 0.2.
+    assert_relative_eq!(number(&answer["legs"]["up_mps"]), 0.34, epsilon = 1e-9);
+    assert_relative_eq!(number(&answer["legs"]["down_mps"]), 0.74, epsilon = 1e-9);
+    // The smallest safe turn is one: nothing fails in it that did not fail straight on.
+    let failing = |answer: &Value| {
+        let lines = answer["lines"].as_array().unwrap().clone();
+        let faults = lines
+            .iter()
+            .flat_map(|line| line["faults"].as_array().unwrap().clone());
+        faults.filter(|fault| fault["fails"] == json!(true)).count()
+    };
+    let mut safe = request;
+    safe["turn"]["radius_m"] = json!(number(&answer["safe_port_m"]) * 1.01);
+    assert_eq!(failing(&ask(What::Spread, &safe)), failing(&answer));
+}
+
+/// Set in motion and towed straight on, the lines stay where the steady answer has them.
+#[test]
+fn a_spread_in_motion_keeps_its_depths_straight_on() {
+    let mut request = example("SpreadRequest");
+    request.as_object_mut().unwrap().remove("turn");
+    request["motion"] = json!({"course": {"kind": "straight"}, "seconds": 30});
+    let answer = ask(What::Spread, &request);
+    let frames = answer["frames"].as_array().unwrap();
+    assert_eq!(frames.len(), 61);
+    let last = &frames[60];
+    for (line, steady) in answer["lines"].as_array().unwrap().iter().enumerate() {
+        let (moving, steady) = (
+            last["depths_m"][line].as_f64().unwrap(),
+            steady["depth_m"].as_f64().unwrap(),
+        );
+        assert_relative_eq!(moving, steady, max_relative = 0.02, epsilon = 0.05);
+    }
+    request["motion"] = json!({"course": {"kind": "circle", "radius_m": 40}, "seconds": 60});
+    let turned = ask(What::Spread, &request);
+    let last = turned["frames"].as_array().unwrap().last().unwrap().clone();
+    assert!(last["heading_deg"].as_f64().unwrap() < -30.0);
+}
+
+#[rstest]
+#[case("/speed_mps", json!(0.0), "speed_mps", "above 0")]
+#[case("/bottom_m", json!(-1.0), "bottom_m", "above 0")]
+#[case("/rods", json!([]), "rods", "not 0")]
+#[case("/rods/0/holder", json!("Q9"), "rods[0].holder", "P1 to P8")]
+#[case("/rods/1/holder", json!("P4"), "rods[1].holder", "two rods stand in holder P4")]
+#[case(
+    "/rods/0/board_m",
+    Value::Null,
+    "rods[0].board_m",
+    "distance from the boat"
+)]
+#[case("/rods/0/wanted_m", json!(12.0), "rods[0].wanted_m", "the bottom lies at 12.00 m")]
+#[case("/rods/0/setup/lead_m", json!(13.0), "rods[0].setup.lead_m", "longer than the water is deep")]
+#[case("/rods/0/rig/pieces/1/size", json!(99), "rods[0].rig.pieces[1].size", "comes in")]
+#[case("/rods/1/lure/dives", json!([[10.0, 12.0]]), "rods[1].lure.dives[0].depth_m", "cannot be deeper")]
+#[case("/rods/1/lure/dives", json!([]), "rods[1].lure.dives", "between 1 and 60")]
+#[case("/rods/1/lure/to_mps", json!(0.1), "rods[1].lure.favourite_mps", "out of order")]
+#[case(
+    "/rods/1/out_m",
+    Value::Null,
+    "rods[1].out_m",
+    "needs out_m, or wanted_m"
+)]
+#[case("/turn/radius_m", json!(1.0), "turn_radius_m", "between 5 and 2 000")]
+#[case("/turn/to", json!("up"), "turn.to", "port, starboard")]
+#[case("/current", json!({"along_mps": 2.0}), "current.along_mps", "stronger than the boat")]
+#[case("/motion", json!({"course": {"kind": "straight"}, "seconds": 1}), "motion.seconds", "between 5 and 3 600")]
+fn a_spread_with_one_bad_field_names_it(
+    #[case] place: &str,
+    #[case] value: Value,
+    #[case] blamed: &str,
+    #[case] word: &str,
+) {
+    let mut request = example("SpreadRequest");
+    let (parent, last) = place.rsplit_once('/').unwrap();
+    match request.pointer_mut(parent) {
+        Some(Value::Object(fields)) => drop(fields.insert(last.to_owned(), value)),
+        _ => *request.pointer_mut(place).unwrap() = value,
+    }
+    let (field, message) = refusal(What::Spread, &request.to_string());
+    assert_eq!(field, blamed, "{message}");
+    assert!(message.contains(word), "{message}");
+}
+
+#[test]
+fn forty_rods_are_too_many() {
+    let mut request = example("SpreadRequest");
+    let rod = request["rods"][0].clone();
+    request["rods"] = json!(vec![rod; 40]);
+    let (field, message) = refusal(What::Spread, &request.to_string());
+    assert_eq!(field, "rods");
+    assert!(
+        message.contains("between 1 and 16 lines, not 40"),
+        "{message}"
+    );
 }
