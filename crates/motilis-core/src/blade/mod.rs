@@ -169,7 +169,7 @@ impl Blade {
     }
 
     /// Turns a second at a speed, given the start speed: `λ U / (2π r) · √(1 − (U_start/U)²)`.
-    fn turn_rate(&self, speed: MetresPerSecond, start: MetresPerSecond) -> Hertz {
+    pub(crate) fn turn_rate(&self, speed: MetresPerSecond, start: MetresPerSecond) -> Hertz {
         if speed <= start {
             return Hertz(0.0);
         }

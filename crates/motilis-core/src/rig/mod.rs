@@ -18,6 +18,7 @@ mod kind;
 mod material;
 mod part;
 mod soft;
+mod spin;
 mod stack;
 
 pub use finish::{Colour, Finish};
@@ -28,9 +29,12 @@ pub use part::{
     AttractorStyle, BARE, BeadStyle, BodyShape, ClevisStyle, Measured, Part, SwivelStyle, What,
 };
 pub use soft::{Bait, Dressing};
+pub use spin::Spin;
 pub use stack::{Build, Edit, Knot, Mount, Piece, Setting, Spacing, Stack};
 
-use crate::blade::{Blade, Learned, Observation, POLISHED_BEARING, Shaft, WET_METAL_ON_PLASTIC};
+use crate::blade::{
+    Blade, Family, Learned, Observation, POLISHED_BEARING, Shaft, WET_METAL_ON_PLASTIC,
+};
 use crate::error::Error;
 use crate::planned::DunkTest;
 use crate::towline::PointLoad;
@@ -163,6 +167,33 @@ impl Rig {
         }
     }
 
+    /// The same rig with its soft wing bent otherwise: 0 flat to 1 bent in; `None` for a rig without one.
+    ///
+    /// # Errors
+    /// As [`Rig::new`].
+    pub fn bent(&self, bend: f64) -> Result<Option<Self>, Error> {
+        let mut stack = self.stack.clone();
+        let mut found = false;
+        for piece in &mut stack.pieces {
+            if piece.bend.is_some()
+                || piece
+                    .part
+                    .blade()
+                    .is_some_and(|blade| blade.family == Family::SoftWing)
+            {
+                piece.bend = Some(bend.clamp(0.0, 1.0));
+                found = true;
+            }
+        }
+        if !found {
+            return Ok(None);
+        }
+        let mut rig = Self::new(self.name.clone(), stack)?;
+        rig.observed_moment = self.observed_moment;
+        rig.learned.clone_from(&self.learned);
+        Ok(Some(rig))
+    }
+
     /// What was learned of it.
     pub fn learned(&self) -> &[Learned] {
         &self.learned
@@ -230,7 +261,6 @@ impl Rig {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::blade::Family;
 
     fn blade(number: f64) -> Piece {
         piece(What::Blade(Family::Colorado), number)
@@ -285,6 +315,49 @@ mod tests {
         // Number 3 carries blades 4 to 6, number 1 does not: 1.3 times the torque, √1.3 the speed.
         let ratio = start(1.0) / start(3.0);
         assert!((ratio - 1.3_f64.sqrt()).abs() < 1e-12, "{ratio}");
+    }
+
+    #[test]
+    fn a_rig_twists_its_line_only_when_it_gives_way() {
+        let lake = Water::fresh(Celsius(15.0)).unwrap();
+        let swivel = |style| piece(What::Swivel(style), 10.0);
+        let with = |style| rig(vec![swivel(style), blade(4.0), hook()]).unwrap();
+        let barrel = with(SwivelStyle::Barrel);
+        let roll = barrel
+            .shaft(&lake, Celsius(15.0))
+            .unwrap()
+            .roll_over(&lake)
+            .unwrap();
+        let at = |rig: &Rig, share: f64| rig.spin(roll * share, &lake, Celsius(15.0)).unwrap();
+        let below = at(&barrel, 0.9);
+        assert!(below.twist_an_hour == 0.0 && below.flashes.0 > 0.0);
+        // By hand: the torque is 0.81 of what holds it at nine tenths of the speed.
+        assert!((below.lean.0.sin() - 0.81).abs() < 1e-9);
+        assert!((below.margin.unwrap() - 0.1).abs() < 1e-9);
+        let above = at(&barrel, 1.1);
+        let bearing = at(&with(SwivelStyle::BallBearing), 1.1);
+        assert!(above.twist_an_hour > 1_000.0 && above.lean.degrees() > 89.9);
+        // Half the turns against a twentieth (assumed).
+        assert!((above.twist_an_hour / bearing.twist_an_hour - 10.0).abs() < 1e-6);
+    }
+
+    #[test]
+    fn a_wing_bent_in_turns_faster() {
+        let lake = Water::fresh(Celsius(15.0)).unwrap();
+        let wing = rig(vec![piece(What::Blade(Family::SoftWing), 1.5), hook()]).unwrap();
+        let turns = |bend| {
+            let bent = wing.bent(bend).unwrap().unwrap();
+            bent.at(MetresPerSecond(0.4), &lake, Celsius(15.0))
+                .unwrap()
+                .1
+                .turns
+        };
+        // CP-02 (common practice, no source).
+        assert!(turns(1.0) > turns(0.0));
+        assert_eq!(
+            rig(vec![blade(4.0), hook()]).unwrap().bent(0.5).unwrap(),
+            None
+        );
     }
 
     #[test]

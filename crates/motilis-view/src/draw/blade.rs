@@ -17,6 +17,18 @@ impl Outline {
     }
 }
 
+impl Outline {
+    /// Its contour with the length shortened to a share, hung by its hole from a place: a blade seen along its
+    /// shaft.
+    pub(super) fn foreshortened(&self, share: f64, x: f64, y: f64) -> Path {
+        let moved = self
+            .points
+            .iter()
+            .map(|(px, py)| (Px((px - self.hole.0) * share + x), Px(py - self.hole.1 + y)));
+        Path::through(moved).closed()
+    }
+}
+
 /// Samples along each side of a contour.
 const SAMPLES: usize = 30;
 

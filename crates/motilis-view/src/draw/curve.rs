@@ -27,6 +27,10 @@ pub struct CurveSource {
     pub bottom: f64,
     /// The fish.
     pub fish: (f64, f64),
+    /// Band about the curve: `x`, upper and lower depth; empty for none.
+    pub band: Vec<(f64, f64, f64)>,
+    /// What was measured: `x`, depth, whether it touched.
+    pub dots: Vec<(f64, f64, bool)>,
     /// Text equivalent.
     pub title: String,
 }
@@ -54,6 +58,8 @@ pub struct Curve {
     /// Top and height of the bed.
     bottom: Option<(Px, Px)>,
     fish: (Px, Px),
+    band: Option<Path>,
+    dots: Vec<(Px, Px, bool)>,
     title: String,
 }
 
@@ -95,6 +101,23 @@ impl Curve {
                 let top = inside(source.fish.0);
                 (top, Px((inside(source.fish.1).0 - top.0).max(1.0)))
             },
+            band: (!source.band.is_empty()).then(|| {
+                let upper = source
+                    .band
+                    .iter()
+                    .map(|(at, up, _)| (x.at(*at), inside(*up)));
+                let lower = source.band.iter().rev();
+                let lower = lower.map(|(at, _, down)| (x.at(*at), inside(*down)));
+                Path::through(upper.chain(lower)).closed()
+            }),
+            dots: source
+                .dots
+                .iter()
+                .map(|(at, depth, touched)| {
+                    let at = at.clamp(source.x.0, source.x.1);
+                    (x.at(at), inside(*depth), *touched)
+                })
+                .collect(),
             head: source.head,
             x_label: source.x_label,
             y_unit: source.y_unit,
@@ -150,7 +173,25 @@ mod tests {
             now: Some((1.2, 22.0)),
             bottom: 27.0,
             fish: (20.0, 25.0),
+            band: Vec::new(),
+            dots: Vec::new(),
             title: String::new(),
+        }
+    }
+
+    #[test]
+    fn a_band_and_its_points_stay_on_the_paper() {
+        let curve = Curve::new(CurveSource {
+            band: vec![(0.5, 10.0, 14.0), (2.5, 30.0, 400.0)],
+            dots: vec![(1.0, 24.0, true), (99.0, 999.0, false)],
+            ..source(vec![
+                (0.5, 12.0, Stretch::Turning),
+                (2.5, 35.0, Stretch::Turning),
+            ])
+        });
+        assert!(curve.band.is_some());
+        for (x, y, _) in curve.dots {
+            assert!(x.0 <= RIGHT && y.0 <= FOOT);
         }
     }
 

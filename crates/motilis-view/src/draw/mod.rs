@@ -15,6 +15,7 @@ mod sightings;
 mod speed_rule;
 mod spread;
 mod timeline;
+mod turning;
 
 pub use bench::{BenchDrawing, BenchSource, Detail};
 pub use blade::{Outline, outline};
@@ -28,3 +29,4 @@ pub use sightings::Sightings;
 pub use speed_rule::{SpeedBar, SpeedRule};
 pub use spread::{LineLabel, Mark, SpreadDrawing, SpreadSource};
 pub use timeline::{Happening, Timeline, TimelineSource};
+pub use turning::{SLOWED, ThumpWave, TurningBlade};

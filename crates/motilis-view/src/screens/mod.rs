@@ -30,7 +30,7 @@ pub use spread::{
     MotionScreen, SetOutCard, SpreadCompare, SpreadHead, SpreadNew, SpreadScreen, Trouble,
     TurnForm,
 };
-pub use tank::{Fact, Kind, Slider, Tank, TankForm};
+pub use tank::{BladePanel, DunkForm, Fact, Kind, LadderRung, Slider, Tank, TankForm, TouchForm};
 pub use today::{
     CallCard, Calls, Changes, Conditions, DaySide, FinishLook, LoreRow, PickCard, PickFigure,
     SecchiHelper, Swap, TermRow, Today, TodayRow,

@@ -1,5 +1,7 @@
 use super::{Choice, Field, Frame};
-use crate::draw::{BenchDrawing, Curve, SideView, SpeedBar, SpeedRule};
+use crate::draw::{
+    BenchDrawing, Curve, SLOWED, SideView, SpeedBar, SpeedRule, ThumpWave, TurningBlade,
+};
 use askama::Template;
 
 /// One rig on its line.
@@ -42,6 +44,80 @@ pub struct Tank {
     pub refusal: Option<String>,
     /// Cautions that apply.
     pub cautions: Vec<String>,
+    /// The rig's blade, and that of another beside it.
+    pub blades: Vec<BladePanel>,
+    /// Every made-up rig by its speeds.
+    pub rungs: Vec<LadderRung>,
+    /// Dunk tests of this rig.
+    pub dunk: DunkForm,
+    /// Bottom touches of this rod, line and weight.
+    pub touch: TouchForm,
+    /// What the tank shows, for forms that come back to it.
+    pub state_of: Vec<(&'static str, String)>,
+}
+
+/// One blade running.
+#[derive(Debug)]
+pub struct BladePanel {
+    /// Its rig.
+    pub name: String,
+    /// Class of its state.
+    pub verdict: &'static str,
+    /// The state in words.
+    pub state: &'static str,
+    /// Seen along its shaft.
+    pub front: TurningBlade,
+    /// Its beat.
+    pub wave: ThumpWave,
+    /// Everything computed of it.
+    pub facts: Vec<Fact>,
+}
+
+/// A made-up rig on the ladder of speeds.
+#[derive(Debug)]
+pub struct LadderRung {
+    /// Its name.
+    pub name: String,
+    /// Where it is looked at.
+    pub address: String,
+    /// Its window.
+    pub bar: SpeedBar,
+    /// What it does at the speed of now.
+    pub state: &'static str,
+    /// Class of that.
+    pub verdict: &'static str,
+    /// Whether it is the rig in the tank.
+    pub here: bool,
+}
+
+/// A dunk test to type in, and those that were made.
+#[derive(Debug)]
+pub struct DunkForm {
+    /// What was seen.
+    pub seen: Vec<Choice>,
+    /// Speed and turns.
+    pub fields: Vec<Field>,
+    /// Number, what was seen, what the model said before, whether it counts.
+    pub made: Vec<(i64, String, String, bool)>,
+    /// One that was just thrown away.
+    pub undo: Option<i64>,
+}
+
+/// A bottom touch to type in, those that were made, and what they teach.
+#[derive(Debug)]
+pub struct TouchForm {
+    /// Line out, depth, speed.
+    pub fields: Vec<Field>,
+    /// Whether it touched.
+    pub touched: Vec<Choice>,
+    /// Number and words of each.
+    pub made: Vec<(i64, String)>,
+    /// What they teach.
+    pub says: String,
+    /// The angler's own dive curve with its band and points.
+    pub curve: Option<Curve>,
+    /// One that was just thrown away.
+    pub undo: Option<i64>,
 }
 
 /// What can be changed in the tank.
@@ -65,6 +141,10 @@ pub struct TankForm {
     pub lead: Field,
     /// Depth wanted.
     pub depth: Field,
+    /// Another rig beside this one.
+    pub beside: Vec<Choice>,
+    /// Bend of a soft wing, 0 flat to 1 bent in, with its slider.
+    pub bend: Option<(Field, Slider)>,
     /// Ends of the speed slider, in the unit shown.
     pub speed_slider: Slider,
     /// Ends of the line slider.
@@ -98,12 +178,22 @@ impl TankForm {
     pub fn fields(&self) -> Vec<&Field> {
         let mut fields = vec![&self.speed, &self.out, &self.lead, &self.depth];
         fields.extend(&self.weight);
+        fields.extend(self.bend.iter().map(|(field, _)| field));
         fields
     }
 
     /// The parts of the page beside the drawing that change with the fields.
     fn live(&self) -> String {
-        format!("#run-figures,{}", Field::problem_places(&self.fields()))
+        format!(
+            "#run-figures,#tank-blades,#tank-ladder,#dunk-state,#touch-state,#dive-curve,{}",
+            Field::problem_places(&self.fields())
+        )
+    }
+}
+
+impl Tank {
+    fn slowed(&self) -> f64 {
+        SLOWED
     }
 }
 

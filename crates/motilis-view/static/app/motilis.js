@@ -382,8 +382,22 @@
   };
   document.addEventListener("htmx:afterSettle", begin);
 
+  // The tank's blades turn as computed, slowed; they stand still for those who want no motion.
+  const still = window.matchMedia("(prefers-reduced-motion: reduce)");
+  const turn = () => {
+    if (still.matches) return;
+    for (const blade of document.querySelectorAll(".turning[data-turns]")) {
+      const turns = Number(blade.dataset.turns) / Number(blade.dataset.slow);
+      if (turns > 0 && !blade.getAnimations().length)
+        blade.animate([{ transform: "rotate(0deg)" }, { transform: "rotate(360deg)" }],
+          { duration: 1000 / turns, iterations: Infinity });
+    }
+  };
+  document.addEventListener("htmx:afterSettle", turn);
+
   document.addEventListener("DOMContentLoaded", () => {
     begin();
+    turn();
     scale();
     at("keys-open").addEventListener("click", () => at("keys").showModal());
     const box = at("keys-on");

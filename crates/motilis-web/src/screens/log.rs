@@ -3,6 +3,7 @@
 mod form;
 mod view;
 
+use super::observed::Calibrations;
 use super::tank::{RawTank, Settled, Stock};
 use super::{Context, page, see, tank, theme_of};
 use crate::{App, Error};
@@ -16,6 +17,7 @@ use motilis_core::units::Metres;
 use motilis_store::trash::{Record, take_back, throw};
 use motilis_store::{Connection, events, outings, rigs, setups};
 use serde::Deserialize;
+use std::sync::Arc;
 
 /// What the page is asked to show beside the list.
 #[derive(Default, Deserialize)]
@@ -110,8 +112,17 @@ fn on_line(
     line: &RunningLine,
 ) -> Result<OnLine, Error> {
     let owned = rigs::get(connection, line.rig)?;
-    let setup: LineSetup = line.in_use(&setups::get(connection, line.setup)?);
+    let mut setup: LineSetup = line.in_use(&setups::get(connection, line.setup)?);
     let surroundings = context.outing.day(&context.water)?.surroundings()?;
+    let boxed = super::today::box_of_rigs(connection)?;
+    let rig = |id| {
+        let known = boxed.iter().find(|(known, ..)| *known == id);
+        known.map(|(_, owned, _)| Arc::new(owned.rig.clone()))
+    };
+    let calibrations = Calibrations::load(connection)?;
+    if let Some(fit) = calibrations.fit(line.setup, &setup, surroundings, &rig) {
+        setup.strum = fit.strum;
+    }
     let run = Line::new(&owned.rig, &setup, surroundings)?.run(context.outing.speed, line.out);
     // A line too short for the water skims its surface; one too long lies on the bottom.
     let depth = run.map_or(0.0, |run| {

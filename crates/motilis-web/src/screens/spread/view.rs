@@ -351,24 +351,9 @@ pub(super) fn drawing(
 }
 
 fn colour(towed: &Towed) -> &'static str {
-    use motilis_core::rig::Colour;
     match towed {
         Towed::Lure(_) => "film-2",
-        Towed::Rig(rig) => match rig.front_blade().1.colour {
-            Colour::Brass => "f-br",
-            Colour::Copper => "f-cu",
-            Colour::Nickel => "f-ni",
-            Colour::Chartreuse => "f-ch",
-            Colour::Orange => "f-or",
-            Colour::Pink => "f-pk",
-            Colour::White => "f-wh",
-            Colour::Purple => "f-pu",
-            Colour::Red => "f-rd",
-            Colour::Green => "f-gn",
-            Colour::Blue => "f-bl",
-            Colour::Black => "f-bk",
-            Colour::Glow => "f-gl",
-        },
+        Towed::Rig(rig) => crate::screens::tank::colour(rig.front_blade().1.colour),
     }
 }
 

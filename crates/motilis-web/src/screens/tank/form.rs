@@ -4,13 +4,17 @@ use super::Stock;
 use crate::Error;
 use crate::forms::Typed;
 use crate::screens::today::stepped;
+use motilis_core::Range;
+use motilis_core::blade::Family;
 use motilis_core::book::{OwnedRig, RigId, RunningLine, SetupId, limits};
-use motilis_core::line::{LEAD, Line, LineSetup, MASS, OutFor, Surroundings};
+use motilis_core::line::{DiveFit, LEAD, Line, LineSetup, MASS, OutFor, Surroundings};
+use motilis_core::rig::Rig;
 use motilis_core::tackle::LineStock;
 use motilis_core::units::{Kilograms, Metres, MetresPerSecond};
 use motilis_view::screens::{Choice, Slider, TankForm};
 use motilis_view::units::{Problem, Quantity, System, show};
 use serde::Deserialize;
+use std::sync::Arc;
 
 /// The address or form as it was sent.
 #[derive(Debug, Default, Clone, Deserialize)]
@@ -28,9 +32,23 @@ pub(crate) struct RawTank {
     set: String,
     was_rig: String,
     was_setup: String,
+    beside: String,
+    bend: Option<String>,
+    dunk_gone: String,
+    touch_gone: String,
 }
 
 impl RawTank {
+    /// A dunk test that was just thrown away.
+    pub fn dunk_gone(&self) -> Option<i64> {
+        self.dunk_gone.parse().ok()
+    }
+
+    /// A touch that was just thrown away.
+    pub fn touch_gone(&self) -> Option<i64> {
+        self.touch_gone.parse().ok()
+    }
+
     /// Whether it says which rig it is about.
     pub fn names_a_rig(&self) -> bool {
         !self.rig.is_empty()
@@ -53,6 +71,10 @@ pub(crate) struct Settled {
     pub wanted: Metres,
     /// Whether every field could be read.
     pub sound: bool,
+    /// Another rig beside this one.
+    pub beside: Option<Rig>,
+    /// What the bottom taught of this rod, line and weight; it is in use.
+    pub fit: Option<DiveFit>,
 }
 
 impl Settled {
@@ -98,14 +120,37 @@ pub(crate) fn settle(raw: &RawTank, stock: &Stock) -> Result<(Settled, TankForm)
         lead,
         ..start.setup.clone()
     };
+    let fit = stock
+        .calibrations
+        .fit(start.setup_id, &in_use, stock.surroundings()?, &|id| {
+            let rig = stock.rigs.iter().find(|(known, ..)| *known == id);
+            rig.map(|(_, owned, _)| Arc::new(owned.rig.clone()))
+        });
+    let in_use = LineSetup {
+        strum: fit.map_or(in_use.strum, |fit| fit.strum),
+        ..in_use
+    };
+    let mut rig = start.rig.clone();
+    if let Some(bend) = &mut fields.bend {
+        let usual = rig.1.rig.front_blade().2.unwrap_or(USUAL_BEND);
+        if let Some(bent) = rig.1.rig.bent(bend.or(usual))? {
+            rig.1.rig = bent;
+        }
+    }
+    let beside = raw.beside.parse().ok().map(RigId).and_then(|id| {
+        let other = stock.rigs.iter().find(|(known, ..)| *known == id);
+        other.map(|(_, owned, _)| owned.rig.clone())
+    });
     let mut settled = Settled {
-        rig: start.rig.clone(),
+        rig,
         setup: start.setup_id,
         in_use,
         speed,
         out: Metres(0.0),
         wanted,
         sound: true,
+        beside,
+        fit,
     };
     let for_depth = raw.set == "depth" || fields.out.field.value.is_empty() && start.fresh;
     settled.out = if for_depth {
@@ -194,6 +239,7 @@ struct Fields {
     weight: Option<Typed>,
     lead: Typed,
     depth: Typed,
+    bend: Option<Typed>,
 }
 
 impl Fields {
@@ -263,12 +309,26 @@ impl Fields {
                 &raw.depth,
                 Some(outing.wanted_depth.0),
             ),
+            bend: (start.rig.1.rig.front_blade().0.family == Family::SoftWing).then(|| {
+                field(
+                    ("bend", "Wing bent in, 0 flat to 1"),
+                    Quantity::Count,
+                    BEND,
+                    &if raw.was_rig.is_empty() {
+                        raw.bend.clone()
+                    } else {
+                        kept(&raw.bend)
+                    },
+                    Some(start.rig.1.rig.front_blade().2.unwrap_or(USUAL_BEND)),
+                )
+            }),
         }
     }
 
     fn all(&self) -> Vec<&Typed> {
         let mut all = vec![&self.speed, &self.out, &self.lead, &self.depth];
         all.extend(&self.weight);
+        all.extend(&self.bend);
         all
     }
 
@@ -371,6 +431,27 @@ impl Fields {
                 .collect(),
             lead: self.lead.field,
             depth: self.depth.field,
+            beside: std::iter::once(Choice {
+                value: String::new(),
+                label: "no other rig".into(),
+                chosen: settled.beside.is_none(),
+            })
+            .chain(
+                stock
+                    .rigs
+                    .iter()
+                    .filter(|(id, ..)| *id != settled.rig.0)
+                    .map(|(id, owned, _)| {
+                        let name = &owned.rig.name;
+                        let beside = settled.beside.as_ref();
+                        choice(id.0, name, beside.is_some_and(|rig| rig.name == *name))
+                    }),
+            )
+            .collect(),
+            bend: self.bend.map(|bend| {
+                let value = bend.field.value.parse().unwrap_or(USUAL_BEND);
+                (bend.field, Slider::new(1.0, "0.05", value))
+            }),
             speed_slider: Slider::new(most_speed, "0.1", speed_unit.from_si(settled.speed.0)),
             out_slider: Slider::new(
                 out_unit.from_si(settled.in_use.reel.0).floor(),
@@ -385,7 +466,11 @@ impl Fields {
     }
 }
 
+/// How far in a soft wing is bent as it comes.
+const USUAL_BEND: f64 = 0.6;
+const BEND: Range = Range::closed(0.0, 1.0, "", "between 0 (flat) and 1 (bent in)");
+
 /// A line of the catalogue as a form names it.
-fn key(stock: &LineStock) -> String {
+pub(super) fn key(stock: &LineStock) -> String {
     format!("{}-{}", stock.material.key(), stock.test_lb)
 }

@@ -1,12 +1,13 @@
 //! The page of the tank out of what was computed.
 
-use super::Stock;
-use super::form::Settled;
+use super::form::{Settled, key};
+use super::{Shown, Stock, blades};
 use crate::Error;
 use crate::screens::today::verdict;
 use motilis_core::advice::Verdict;
 use motilis_core::bench::Layout;
 use motilis_core::blade::{LATERAL_LINE, Running, State};
+use motilis_core::book::{DunkId, DunkTest};
 use motilis_core::line::{Bottom, Line, Run, Start};
 use motilis_core::units::{Hertz, KILOMETRE_PER_HOUR, MILE_PER_HOUR, Metres, MetresPerSecond};
 use motilis_view::draw::{
@@ -29,6 +30,8 @@ pub(super) fn tank(
     form: TankForm,
     theme: Theme,
     path: &str,
+    mut shown: Shown,
+    dunks: &[(DunkId, DunkTest)],
 ) -> Result<Tank, Error> {
     let context = &stock.context;
     let system = context.system;
@@ -94,6 +97,11 @@ pub(super) fn tank(
             "until the marked field can be read".to_owned()
         },
         bar: rule.bar(window, settled.speed, system),
+        blades: blades::panels(stock, settled)?,
+        rungs: blades::ladder(stock, settled, &rule)?,
+        dunk: blades::dunks(stock, settled, &mut shown, dunks)?,
+        touch: blades::dive(stock, settled, &mut shown)?,
+        state_of: state_of(settled, &form),
         rule,
         side: side(WIDE),
         side_narrow: side(NARROW),
@@ -108,6 +116,20 @@ pub(super) fn tank(
         refusal,
         cautions,
     })
+}
+
+/// What the tank shows, as its address says it: for forms that come back to it.
+fn state_of(settled: &Settled, form: &TankForm) -> Vec<(&'static str, String)> {
+    let mut state = vec![
+        ("rig", settled.rig.0.0.to_string()),
+        ("setup", settled.setup.0.to_string()),
+        ("was_rig", settled.rig.0.0.to_string()),
+        ("was_setup", settled.setup.0.to_string()),
+        ("line", key(&settled.in_use.main)),
+    ];
+    let fields = form.fields();
+    state.extend(fields.iter().map(|field| (field.name, field.value.clone())));
+    state
 }
 
 fn not_sound() -> motilis_core::Error {
@@ -254,6 +276,8 @@ fn source(
             unit.from_si(outing.fish_depth.0.0),
             unit.from_si(outing.fish_depth.1.0),
         ),
+        band: Vec::new(),
+        dots: Vec::new(),
         title: String::new(),
     }
 }
@@ -285,11 +309,7 @@ fn facts(
     system: System,
 ) -> Vec<Fact> {
     let depth = |metres: Metres| show(Quantity::Depth, metres.0, system).to_string();
-    let force = |newtons: f64| match system {
-        System::Metric => format!("{newtons:.2} N"),
-        // An ounce-force is the weight of an ounce in standard gravity: 0.278 N.
-        System::Imperial => format!("{:.1} oz pull", newtons / 0.278_014),
-    };
+    let force = |newtons| force(newtons, system);
     let computed = |label, value, from: &str| Fact {
         label,
         value,
@@ -358,6 +378,15 @@ fn facts(
         });
     }
     facts
+}
+
+/// A pull in the boat's units.
+pub(super) fn force(newtons: f64, system: System) -> String {
+    match system {
+        System::Metric => format!("{newtons:.2} N"),
+        // An ounce-force is the weight of an ounce in standard gravity: 0.278 N.
+        System::Imperial => format!("{:.1} oz pull", newtons / 0.278_014),
+    }
 }
 
 fn rise(change: Metres, system: System) -> String {

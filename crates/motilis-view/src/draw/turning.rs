@@ -1,0 +1,102 @@
+use super::blade::outline;
+use super::kit::{Path, Px};
+use askama::Template;
+use motilis_core::blade::{Blade, Running, State};
+use std::f64::consts::TAU;
+
+const SIZE: f64 = 220.0;
+const CENTRE: f64 = 0.5 * SIZE;
+/// Radius of the sweep on the paper.
+const SWEEP: f64 = 84.0;
+/// How much slower than it turns the blade is drawn, so that the eye can follow.
+pub const SLOWED: f64 = 6.0;
+
+/// A blade seen along its shaft, as a fish behind it does; the script turns it at its computed rate, slowed.
+#[derive(Debug, Clone, Template)]
+#[template(path = "svg/turning.svg")]
+pub struct TurningBlade {
+    face: Path,
+    /// A second blade, half a turn on.
+    second: bool,
+    ghosts: Vec<u32>,
+    colour: &'static str,
+    turns: f64,
+    hanging: bool,
+    title: String,
+}
+
+impl TurningBlade {
+    /// A blade as it runs; `colour` is the class of its finish, `says` its text equivalent.
+    pub fn new(
+        blade: &Blade,
+        count: u8,
+        running: &Running,
+        colour: &'static str,
+        says: &str,
+    ) -> Self {
+        let radius = running.sweep_radius.0.max(1e-4);
+        let scale = SWEEP / radius;
+        let whole = outline(blade, scale);
+        // Seen from behind, the length is foreshortened to the radius it sweeps.
+        let wing = blade.family.is_wing();
+        let face = if wing {
+            whole.at(CENTRE - whole.hole.0, CENTRE - whole.hole.1)
+        } else {
+            let share = radius / blade.length.0;
+            whole.foreshortened(share, CENTRE, CENTRE)
+        };
+        let turning = running.state == State::Turning;
+        Self {
+            face,
+            second: count == 2 && !wing,
+            ghosts: if turning {
+                vec![60, 120, 240, 300]
+            } else {
+                Vec::new()
+            },
+            colour,
+            turns: running.turns.0,
+            hanging: !turning,
+            title: says.to_owned(),
+        }
+    }
+
+    fn slowed(&self) -> f64 {
+        SLOWED
+    }
+}
+
+const WAVE: (f64, f64) = (300.0, 84.0);
+/// Side force that fills the height, N: that of a large Colorado at full speed.
+const LOUD: f64 = 0.6;
+
+/// The push of a blade's beat on the water over one second.
+#[derive(Debug, Clone, Template)]
+#[template(path = "svg/thump.svg")]
+pub struct ThumpWave {
+    wave: Path,
+    title: String,
+}
+
+impl ThumpWave {
+    /// The wave of a blade as it runs.
+    pub fn new(running: &Running) -> Self {
+        let (width, height) = WAVE;
+        let middle = 0.5 * height;
+        // The root keeps a small wing's wave to be seen beside a large Colorado's.
+        let share = (running.side_force.0 / LOUD).clamp(0.0, 1.0).sqrt();
+        let high = share * (middle - 12.0);
+        let points = (0..=300).map(|i| {
+            let at = f64::from(i) / 300.0;
+            let y = middle - high * (TAU * running.turns.0 * at).sin();
+            (Px(at * width), Px(y))
+        });
+        Self {
+            wave: Path::through(points),
+            title: format!(
+                "Side push over one second: {:.1} beats of {:.2} N.",
+                running.turns.0, running.side_force.0
+            ),
+        }
+    }
+}
