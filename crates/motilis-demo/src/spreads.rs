@@ -206,13 +206,13 @@ pub fn add(connection: &Connection, rigs: &[DemoRig], rods: &Setups) -> Result<S
         connection,
         &set("Salmon, six lines", 1.8, &salmon).expect(IN_CATALOGUE),
     )?;
-    observations(connection, rig("Tamarin two-hook"), rods)?;
+    observations(connection, rig("Double willow"), rods)?;
     Ok(open)
 }
 
-/// Touches of the bottom with the light bouncer, which strums a little more than usual, and a dunk test.
+/// Touches of the bottom with the heavy bouncer, which strums a little more than usual, and a dunk test.
 fn observations(connection: &Connection, rig: &DemoRig, rods: &Setups) -> Result<(), Error> {
-    let (setup_id, setup) = &rods.light_bouncer;
+    let (setup_id, setup) = &rods.heavy_bouncer;
     let strums = LineSetup {
         strum: 1.35,
         ..setup.clone()
@@ -223,12 +223,12 @@ fn observations(connection: &Connection, rig: &DemoRig, rods: &Setups) -> Result
     };
     let at: Timestamp = "2026-06-01T14:00:00Z".parse().expect(IN_CATALOGUE);
     let seen = [
-        (60.0, 1.1, true),
-        (70.0, 1.2, true),
-        (80.0, 1.2, true),
-        (75.0, 1.3, true),
-        (90.0, 1.4, true),
-        (65.0, 1.3, false),
+        (40.0, 1.5, true),
+        (50.0, 1.6, true),
+        (60.0, 1.6, true),
+        (55.0, 1.7, true),
+        (70.0, 1.8, true),
+        (45.0, 1.7, false),
     ];
     for (feet, mph, touched) in seen {
         let (out, speed) = (feet * FOOT, mph * MILE_PER_HOUR);
@@ -257,8 +257,8 @@ fn observations(connection: &Connection, rig: &DemoRig, rods: &Setups) -> Result
     let (blade, ..) = rig.rig.front_blade();
     let dunk = DunkTest {
         seen: Observation::Turned {
-            rate: Hertz(2.7),
-            speed: 1.2 * MILE_PER_HOUR,
+            rate: Hertz(4.9),
+            speed: 1.8 * MILE_PER_HOUR,
         },
         temperature: Celsius(14.0),
         salt: false,

@@ -35,6 +35,12 @@ fn bench(c: &mut Criterion) {
             "page/tank",
             "/tank?rig=1&was_rig=1&setup=1&was_setup=1&speed=1.3&out=70&weight=1&lead=5&line=nylon-10&depth=22",
         ),
+        ("page/spread", "/spread/1?speed=1.3"),
+        ("page/spread, a line rolling over", "/spread/1?speed=1.9"),
+        (
+            "page/spread of six in a turn",
+            "/spread/2?side=port&radius=200",
+        ),
         ("page/log", "/log"),
         ("page/bench", "/bench/1?at=4"),
         ("page/box, blades", "/box"),

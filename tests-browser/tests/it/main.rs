@@ -2,6 +2,7 @@
 //! an error in the console or a request to another host.
 
 mod bench;
+mod spread;
 mod today;
 
 use motilis_tests_browser::{Size, Visit, contrast_below, demo, targets_below};
@@ -281,6 +282,12 @@ async fn every_text_can_be_read_in_both_themes(#[case] size: Size) {
                 "/waters",
                 "/waters/2",
                 "/tank",
+                "/spread/1?line=1",
+                "/spread/2?speed=2.4",
+                "/spread/1/card",
+                "/spread/compare",
+                "/spread/new",
+                "/lures",
                 "/log",
                 "/bench/1?at=2",
                 "/bench/34",
@@ -320,6 +327,10 @@ async fn everything_on_the_phone_can_be_hit_with_a_thumb() {
             "/waters",
             "/waters/2",
             "/tank",
+            "/spread/1?line=1",
+            "/spread/2?speed=2.4",
+            "/spread/1/card",
+            "/lures",
             "/log",
             "/log?edit=1",
             "/bench/1?at=2",

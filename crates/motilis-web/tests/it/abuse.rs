@@ -246,6 +246,24 @@ fn broken_requests_to_every_route_are_refused() {
         "/api/v1/solve/sun",
         "/api/v1/solve/light",
         "/api/v1/solve/match",
+        "/api/v1/solve/spread",
+        "/spread/99999/add",
+        "/spread/99999/line/1",
+        "/spread/1/line/99",
+        "/spread/x/set",
+        "/spread/1/holder",
+        "/spread/1/depth",
+        "/spread/1/speed",
+        "/spread/1/mend",
+        "/spread/99999/undo",
+        "/spread/99999/delete",
+        "/spread/1/motion/99",
+        "/spread/1/motion/99/stop",
+        "/spread/crew",
+        "/lures/99999/delete",
+        "/lures/x/restore",
+        "/tank/dunk/99999/delete",
+        "/tank/touch/x/restore",
         "/api/v1/solve/%00",
         "/api/v1/openapi.json",
         "/static/x/y",
@@ -292,6 +310,15 @@ fn addresses_with_nonsense_are_answered() {
         for address in [
             "/tank?rig=",
             "/tank?setup=",
+            "/tank?beside=",
+            "/tank?bend=",
+            "/spread?spread=",
+            "/spread/1?line=",
+            "/spread/1?speed=",
+            "/spread/1?side=port&radius=",
+            "/spread/1?up=1&down=",
+            "/spread/compare?a=",
+            "/lures?deleted=",
             "/log?edit=",
             "/log?logged=",
             "/log?deleted=",
@@ -513,4 +540,36 @@ fn encoded(text: &str) -> String {
         write!(all, "%{byte:02X}").unwrap();
         all
     })
+}
+
+#[test]
+fn nonsense_in_a_spread_is_answered_and_it_is_unharmed() {
+    let server = TestServer::start();
+    let before = server.contents();
+    let forms: [(&str, &[&str]); 9] = [
+        (
+            "/spread/1/line/2",
+            &["out", "lead", "wanted", "rod", "weight"],
+        ),
+        ("/spread/1/holder", &["line", "holder"]),
+        ("/spread/1/depth", &["line", "wanted"]),
+        ("/spread/1/speed", &["to"]),
+        ("/spread/1/mend?at=1&mend=9", &["speed"]),
+        ("/spread/1/motion", &["course", "bend", "minutes"]),
+        ("/lures", &["name", "from", "pairs"]),
+        ("/tank/dunk", &["dunk_speed", "turns"]),
+        ("/tank/touch", &["touch_out", "touch_depth", "touch_speed"]),
+    ];
+    for typed in NONSENSE {
+        for (path, fields) in forms {
+            let form: Vec<_> = fields.iter().map(|field| (*field, typed)).collect();
+            let page = server.post(path, &form);
+            assert!(
+                (400..500).contains(&page.status),
+                "{path} {typed:?}: {}",
+                page.status
+            );
+        }
+    }
+    assert_eq!(server.contents(), before);
 }

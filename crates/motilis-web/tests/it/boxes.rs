@@ -121,7 +121,7 @@ fn what_runs_short_is_listed_for_the_shop() {
 
 /// All tables but the settings, where the box of before an import is kept for its undo.
 fn without_settings(contents: &str) -> String {
-    let end = ["box_before_import", "open_outing"]
+    let end = ["box_before_import", "crew", "open_outing"]
         .iter()
         .filter_map(|name| contents.find(name))
         .min();

@@ -7,5 +7,6 @@ mod guards;
 mod json;
 mod pages;
 mod server;
+mod spread;
 mod today;
 mod waters;

@@ -178,6 +178,13 @@ impl TestServer {
                     "outings",
                     "running_lines",
                     "events",
+                    "lures",
+                    "lure_dives",
+                    "spreads",
+                    "spread_versions",
+                    "spread_lines",
+                    "dunk_tests",
+                    "bottom_touches",
                     "settings",
                 ] {
                     let mut statement = connection

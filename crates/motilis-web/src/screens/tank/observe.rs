@@ -4,7 +4,7 @@ use super::{RawTank, Shown, Stock, form, view};
 use crate::forms::{Typed, problem};
 use crate::screens::{page, see, theme_of};
 use crate::{App, Error};
-use actix_web::web::{Data, Form, Path};
+use actix_web::web::{Data, Form, Path, Query};
 use actix_web::{HttpRequest, HttpResponse};
 use motilis_core::Range;
 use motilis_core::blade::Observation;
@@ -249,34 +249,56 @@ fn again(
     view::tank(&stock, &settled, form, theme, "/tank", shown, &dunks)
 }
 
+/// The rig that was in the tank.
+#[derive(Debug, Deserialize)]
+pub(crate) struct From {
+    rig: i64,
+}
+
 /// `POST /tank/dunk/{dunk}/delete`
-pub(crate) async fn delete_dunk(app: Data<App>, id: Path<i64>) -> Result<HttpResponse, Error> {
+pub(crate) async fn delete_dunk(
+    app: Data<App>,
+    id: Path<i64>,
+    from: Query<From>,
+) -> Result<HttpResponse, Error> {
     let (id, now) = (DunkId(*id), app.now());
     app.write(move |connection| Ok::<_, Error>(throw(connection, Record::Dunk(id), now)?))
         .await?;
-    Ok(see(&format!("/tank?dunk_gone={}", id.0)))
+    Ok(see(&format!("/tank?rig={}&dunk_gone={}", from.rig, id.0)))
 }
 
 /// `POST /tank/dunk/{dunk}/restore`
-pub(crate) async fn restore_dunk(app: Data<App>, id: Path<i64>) -> Result<HttpResponse, Error> {
+pub(crate) async fn restore_dunk(
+    app: Data<App>,
+    id: Path<i64>,
+    from: Query<From>,
+) -> Result<HttpResponse, Error> {
     let id = DunkId(*id);
     app.write(move |connection| Ok::<_, Error>(take_back(connection, Record::Dunk(id))?))
         .await?;
-    Ok(see("/tank"))
+    Ok(see(&format!("/tank?rig={}", from.rig)))
 }
 
 /// `POST /tank/touch/{touch}/delete`
-pub(crate) async fn delete_touch(app: Data<App>, id: Path<i64>) -> Result<HttpResponse, Error> {
+pub(crate) async fn delete_touch(
+    app: Data<App>,
+    id: Path<i64>,
+    from: Query<From>,
+) -> Result<HttpResponse, Error> {
     let (id, now) = (TouchId(*id), app.now());
     app.write(move |connection| Ok::<_, Error>(throw(connection, Record::Touch(id), now)?))
         .await?;
-    Ok(see(&format!("/tank?touch_gone={}", id.0)))
+    Ok(see(&format!("/tank?rig={}&touch_gone={}", from.rig, id.0)))
 }
 
 /// `POST /tank/touch/{touch}/restore`
-pub(crate) async fn restore_touch(app: Data<App>, id: Path<i64>) -> Result<HttpResponse, Error> {
+pub(crate) async fn restore_touch(
+    app: Data<App>,
+    id: Path<i64>,
+    from: Query<From>,
+) -> Result<HttpResponse, Error> {
     let id = TouchId(*id);
     app.write(move |connection| Ok::<_, Error>(take_back(connection, Record::Touch(id))?))
         .await?;
-    Ok(see("/tank"))
+    Ok(see(&format!("/tank?rig={}", from.rig)))
 }
