@@ -75,11 +75,11 @@ fn set(name: &str, mph: f64, plans: &[Plan<'_>]) -> Result<PlannedSpread, motili
     };
     for line in 0..rods.len() {
         if let SetOut::Out(out) = spread.out_for(line, &surroundings())? {
-            for other in 0..rods.len() {
+            // To the foot, as a counter or a mark on the line has it.
+            let out = (out / FOOT).round() * FOOT;
+            for (other, rod) in rods.iter_mut().enumerate() {
                 if other == line || spread.share_a_cable(line, other) {
-                    // To the foot, as a counter or a mark on the line has it.
-                    let out = (out / FOOT).round() * FOOT;
-                    rods[other].out = out;
+                    rod.out = out;
                     spread.rods[other].out = out;
                 }
             }

@@ -174,7 +174,7 @@ async fn the_spread_is_worked_by_keys_alone_and_by_thumb() {
         visit.until("#problem-out", "let out more").await?;
         visit.fill("#out", "50").await?;
         visit.click("#save-line").await?;
-        visit.until("#line-editor", "Let out 50 ft").await
+        visit.until(".editor-facts", "50 ft").await
     })
     .await;
 }

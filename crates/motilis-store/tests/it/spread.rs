@@ -12,7 +12,7 @@ use motilis_core::spread::{DiveTable, Holder, Lure, Stance};
 use motilis_core::tackle::{
     DiverSize, LineMaterial, LineStock, SideSetting, SinkerStyle, Weight, WeightMaterial,
 };
-use motilis_core::units::{Celsius, FOOT, Hertz, MILE_PER_HOUR, Metres, OUNCE};
+use motilis_core::units::{Celsius, FOOT, Hertz, MILE_PER_HOUR, OUNCE};
 use motilis_store::trash::{Record, take_back, throw};
 use motilis_store::{Connection, Error, Store, lures, observed, rigs, setups, spreads};
 use rstest::rstest;

@@ -15,7 +15,7 @@ const SKY: f64 = 52.0;
 /// Height of the bed.
 const BED: f64 = 30.0;
 /// Size of a tag.
-const TAG: (f64, f64) = (118.0, 40.0);
+const TAG: (f64, f64) = (122.0, 45.0);
 
 /// How a line is marked.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -218,11 +218,19 @@ impl SpreadDrawing {
             .collect(),
             fish_label: format!("fish {}–{}", depth(from).value, depth(to)),
             bottom_label: format!("bottom {}", depth(source.bottom)),
-            note: format!(
-                "across {} and depths {} times the distance aft",
-                times(abreast / across),
-                times(down / across)
-            ),
+            note: if width > 600.0 {
+                format!(
+                    "across {} and depths {} times the distance aft",
+                    times(abreast / across),
+                    times(down / across)
+                )
+            } else {
+                format!(
+                    "across ×{}, depths ×{}",
+                    times(abreast / across),
+                    times(down / across)
+                )
+            },
             title: title(source, &drawn),
             lines: drawn,
             scales: (across, abreast, down),
@@ -294,6 +302,8 @@ impl Views<'_> {
             .map(|line| self.beside(&line.rig))
             .collect();
         places.keep_clear(&rigs);
+        let fish = self.y.at(self.source.fish.0.0).0;
+        places.taken.push([52.0, fish + 2.0, 150.0, fish + 30.0]);
         let mut balloons = Places::new(width, 2.0, 2.0 * self.beam.at(0.0).0);
         self.source
             .running

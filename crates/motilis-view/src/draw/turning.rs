@@ -60,10 +60,6 @@ impl TurningBlade {
             title: says.to_owned(),
         }
     }
-
-    fn slowed(&self) -> f64 {
-        SLOWED
-    }
 }
 
 const WAVE: (f64, f64) = (300.0, 84.0);

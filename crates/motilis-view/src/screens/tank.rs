@@ -1,7 +1,5 @@
 use super::{Choice, Field, Frame};
-use crate::draw::{
-    BenchDrawing, Curve, SLOWED, SideView, SpeedBar, SpeedRule, ThumpWave, TurningBlade,
-};
+use crate::draw::{BenchDrawing, Curve, SideView, SpeedBar, SpeedRule, ThumpWave, TurningBlade};
 use askama::Template;
 
 /// One rig on its line.
@@ -188,12 +186,6 @@ impl TankForm {
             "#run-figures,#tank-blades,#tank-ladder,#dunk-state,#touch-state,#dive-curve,{}",
             Field::problem_places(&self.fields())
         )
-    }
-}
-
-impl Tank {
-    fn slowed(&self) -> f64 {
-        SLOWED
     }
 }
 

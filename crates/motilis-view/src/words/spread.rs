@@ -89,7 +89,7 @@ pub fn trouble(fault: &Fault) -> &'static str {
         Fault::OnBottom { .. } => "on bottom",
         Fault::Near { .. } => "near a line",
         Fault::LeaderTooLong { .. } => "long leader",
-        Fault::TooManyRods { .. } => "one too many",
+        Fault::TooManyRods { .. } => "too many",
     }
 }
 

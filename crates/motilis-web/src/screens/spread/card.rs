@@ -12,7 +12,7 @@ use motilis_core::units::Metres;
 use motilis_store::spreads;
 use motilis_view::screens::{CardRow, ComparedRow, Screen, SetOutCard, SpreadCompare};
 use motilis_view::units::{Quantity, show};
-use motilis_view::words::{self, rules::CAUTION, spread as say};
+use motilis_view::words::{self, spread as say};
 use serde::Deserialize;
 
 /// Size of each of two drawings beside each other.
@@ -55,7 +55,15 @@ pub(crate) async fn card(
             let numbers: Vec<String> = order.bring_in.iter().map(|i| (i + 1).to_string()).collect();
             let started = context.local(context.outing.started);
             let mut foot = words::cautions_of_day(&context.outing, system);
-            foot.insert(0, CAUTION.to_owned());
+            foot.insert(
+                0,
+                deck.allowed.map_or_else(
+                    || "Check the current local regulations.".to_owned(),
+                    |allowed| {
+                        format!("By the rules you entered at most {allowed} lines may be out; check the current local regulations.")
+                    },
+                ),
+            );
             Ok::<_, Error>(SetOutCard {
                 frame: context.frame(Screen::Spread, theme, &format!("/spread/{}/card", id.0)),
                 id: id.0,

@@ -97,6 +97,33 @@ impl Fields {
         self.wanted.fill(rod.wanted.0);
     }
 
+    /// Reads what was typed into a rod; what cannot be read stays as it was kept.
+    fn read_into(&mut self, rod: &mut PlannedRod, kept: &PlannedRod) {
+        rod.length = Metres(self.rod.or(kept.length.0));
+        rod.board = self.board.as_mut().map(|field| Metres(field.or(18.0)));
+        rod.above = self.above.as_mut().map(|field| Metres(field.or(0.0)));
+        rod.weight = self.weight.as_mut().map(|field| Kilograms(field.or(0.03)));
+        rod.lead = Metres(self.lead.or(kept.lead.0));
+        rod.out = Metres(self.out.or(kept.out.0));
+        rod.wanted = Metres(self.wanted.or(kept.wanted.0));
+    }
+
+    fn sound(&mut self) -> bool {
+        self.all().iter().all(|typed| typed.field.problem.is_none())
+    }
+
+    /// Puts a refusal beside its field; what has none is said above the page.
+    fn blame(&mut self, error: &motilis_core::Error) -> Option<String> {
+        let sentence = problem(error);
+        let field = error.quantity().rsplit('.').next().unwrap_or_default();
+        match (field, &mut self.board) {
+            ("lead_m", _) => self.lead.field.problem = Some(sentence),
+            ("board_m", Some(board)) => board.field.problem = Some(sentence),
+            _ => return Some(sentence.0),
+        }
+        None
+    }
+
     fn all(&mut self) -> Vec<&mut Typed> {
         let mut all = vec![&mut self.wanted, &mut self.out, &mut self.lead];
         all.extend(&mut self.weight);
@@ -206,7 +233,7 @@ fn facts(deck: &Deck, computed: &Computed, line: usize) -> Vec<(&'static str, St
     }
     if let Some(blade) = runs.blade {
         let turns = motilis_view::words::turns_a_minute(blade.turns);
-        facts.push(("Turns a minute", turns.to_string()));
+        facts.push(("Turns a minute", turns));
     }
     if let Some(lag) = runs.lag {
         facts.push(("Board trails the tip by", depth(lag)));
@@ -278,53 +305,54 @@ fn refused(sentence: &str) -> Shown {
     }
 }
 
-/// What the fields make of the plan; or the page as it was typed, with its sentences.
-fn read(
-    deck: &Deck,
-    line: usize,
-    raw: &RawLine,
-) -> Result<Result<PlannedSpread, Box<Shown>>, Error> {
+/// The rod as the lists of the form have it; its figures are still the ones kept.
+fn chosen(deck: &Deck, kept: &PlannedRod, raw: &RawLine) -> Result<PlannedRod, Error> {
     let none =
         |what: &str| Error::BadRequest(format!("there is no such {what}; choose one of the list"));
-    let kept = deck.saved.plan.rods[line];
-    let setup_id = SetupId(raw.setup.parse().map_err(|_| none("line set-up"))?);
-    let setup = deck.setup(setup_id)?;
-    let number = |prefix: &str| {
-        raw.tackle
-            .strip_prefix(prefix)
-            .and_then(|id| id.parse().ok())
-    };
+    let number = |prefix: &str| raw.tackle.strip_prefix(prefix)?.parse().ok();
     let tackle = match (number("rig-"), number("lure-")) {
         (Some(rig), _) => Tackle::Rig(RigId(rig)),
         (_, Some(lure)) => Tackle::Lure(LureId(lure)),
         _ => return Err(none("rig")),
     };
     deck.towed(tackle)?;
-    let holder = Holder::from_key(&raw.holder).ok_or_else(|| none("holder"))?;
-    let stance = Stance::from_key(&raw.stance).ok_or_else(|| none("rod"))?;
-    let mut rod = PlannedRod {
-        holder,
-        stance,
+    Ok(PlannedRod {
+        holder: Holder::from_key(&raw.holder).ok_or_else(|| none("holder"))?,
+        stance: Stance::from_key(&raw.stance).ok_or_else(|| none("rod"))?,
         tackle,
-        setup: setup_id,
-        ..kept
-    };
-    let typed = |name: &str| {
+        setup: SetupId(raw.setup.parse().map_err(|_| none("line set-up"))?),
+        ..*kept
+    })
+}
+
+impl RawLine {
+    fn typed(&self, name: &str) -> String {
         match name {
-            "rod" => &raw.rod,
-            "board" => &raw.board,
-            "above" => &raw.above,
-            "weight" => &raw.weight,
-            "lead" => &raw.lead,
-            "out" => &raw.out,
-            _ => &raw.wanted,
+            "rod" => &self.rod,
+            "board" => &self.board,
+            "above" => &self.above,
+            "weight" => &self.weight,
+            "lead" => &self.lead,
+            "out" => &self.out,
+            _ => &self.wanted,
         }
         .clone()
-    };
-    let mut fields = Fields::new(setup, deck.context.system, &typed);
-    if setup_id != kept.setup {
+    }
+}
+
+/// What the fields make of the plan; or the page as it was typed, with its sentences.
+fn read(
+    deck: &Deck,
+    line: usize,
+    raw: &RawLine,
+) -> Result<Result<PlannedSpread, Box<Shown>>, Error> {
+    let kept = deck.saved.plan.rods[line];
+    let mut rod = chosen(deck, &kept, raw)?;
+    let setup = deck.setup(rod.setup)?;
+    let mut fields = Fields::new(setup, deck.context.system, &|name| raw.typed(name));
+    if rod.setup != kept.setup {
         // Another set-up begins with its own figures.
-        let usual = super::deck::planned(holder, RigId(0), setup_id, setup);
+        let usual = super::deck::planned(rod.holder, RigId(0), rod.setup, setup);
         rod = PlannedRod {
             board: kept.board.or(usual.board),
             above: usual.above,
@@ -335,63 +363,28 @@ fn read(
         fields = Fields::new(setup, deck.context.system, &|_| String::new());
         fields.fill(&rod);
     }
-    rod.length = Metres(fields.rod.or(kept.length.0));
-    rod.board = fields.board.as_mut().map(|field| Metres(field.or(18.0)));
-    rod.above = fields.above.as_mut().map(|field| Metres(field.or(0.0)));
-    rod.weight = fields
-        .weight
-        .as_mut()
-        .map(|field| Kilograms(field.or(0.03)));
-    rod.lead = Metres(fields.lead.or(kept.lead.0));
-    rod.out = Metres(fields.out.or(kept.out.0));
-    rod.wanted = Metres(fields.wanted.or(kept.wanted.0));
-    let mut sound = fields
-        .all()
-        .iter()
-        .all(|typed| typed.field.problem.is_none());
+    fields.read_into(&mut rod, &kept);
     let mut plan = deck.saved.plan.clone();
     plan.rods[line] = rod;
     let mut refusal = None;
-    if sound && raw.act == "depth" {
-        match for_depth(deck, &plan, line, &raw.speed)? {
+    if fields.sound() {
+        let out = if raw.act == "depth" {
+            for_depth(deck, &plan, line, &raw.speed)?
+        } else {
+            Ok(rod.out)
+        };
+        match out {
             Ok(out) => edit::let_out(&mut plan, deck, line, out)?,
-            Err(sentence) => {
-                fields.wanted.field.problem = Some(Problem(sentence));
-                sound = false;
-            }
+            Err(sentence) => fields.wanted.field.problem = Some(Problem(sentence)),
         }
-    } else if sound {
-        edit::let_out(&mut plan, deck, line, rod.out)?;
     }
-    if sound {
-        let spread = deck.spread(&plan)?;
-        match spread
-            .running(&deck.surroundings, None)
-            .map(|running| running.lines[line].refused.clone())
-        {
+    if fields.sound() {
+        let running = deck.spread(&plan)?.running(&deck.surroundings, None);
+        match running.map(|running| running.lines[line].refused.clone()) {
             Ok(None) => return Ok(Ok(plan)),
-            Ok(Some(error)) => {
-                // A setback shorter than the piece in the air is this line's own fault.
-                fields.out.field.problem = Some(problem(&error));
-            }
-            Err(error) => {
-                let sentence = problem(&error);
-                let field = error
-                    .quantity()
-                    .rsplit('.')
-                    .next()
-                    .unwrap_or_default()
-                    .to_owned();
-                match field.as_str() {
-                    "lead_m" => fields.lead.field.problem = Some(sentence),
-                    "board_m" if fields.board.is_some() => {
-                        if let Some(board) = &mut fields.board {
-                            board.field.problem = Some(sentence);
-                        }
-                    }
-                    _ => refusal = Some(sentence.0),
-                }
-            }
+            // A setback shorter than the piece in the air is this line's own fault.
+            Ok(Some(error)) => fields.out.field.problem = Some(problem(&error)),
+            Err(error) => refusal = fields.blame(&error),
         }
     }
     Ok(Err(Box::new(Shown {

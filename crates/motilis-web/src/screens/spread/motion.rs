@@ -226,19 +226,16 @@ pub(crate) async fn set_off(
             let deck = Deck::load(connection, id)?;
             let (form, asked) = read(&raw, deck.context.system, false);
             let spread = deck.spread(&deck.saved.plan)?;
-            Ok::<_, Error>(match asked {
-                Some(asked) => Ok((spread, deck.surroundings, asked)),
-                None => {
-                    let shown = Shown {
-                        refusal: Some("It was not set off: see the marked field.".into()),
-                        course: Some(form),
-                        editor: None,
-                    };
-                    Err(Box::new(
-                        view::screen(&deck, &Look::default(), theme, shown)?.0,
-                    ))
-                }
-            })
+            if let Some(asked) = asked {
+                return Ok(Ok((spread, deck.surroundings, asked)));
+            }
+            let shown = Shown {
+                refusal: Some("It was not set off: see the marked field.".into()),
+                course: Some(form),
+                editor: None,
+            };
+            let (screen, _) = view::screen(&deck, &Look::default(), theme, shown)?;
+            Ok::<_, Error>(Err(Box::new(screen)))
         })
         .await?;
     match ready {

@@ -195,10 +195,6 @@ pub(super) fn screen(
         _ => format!(" Lines {} are outside of it.", outside.join(", ")),
     };
     let (ground, ground_says) = ground(look, scene.at, system);
-    let safe = [Side::Port, Side::Starboard]
-        .iter()
-        .map(|to| computed.spread.safe_turn(&deck.surroundings, *to))
-        .collect::<Result<Vec<SafeTurn>, Refusal>>()?;
     let editor = match (shown.editor, line) {
         (Some(typed), _) => Some(typed),
         (None, Some(line)) => Some(editor(deck, &computed, line)?),
@@ -209,7 +205,7 @@ pub(super) fn screen(
         && scene.radius.field.problem.is_none()
         && ground.iter().all(|field| field.problem.is_none())
         && shown.refusal.is_none();
-    let unit = Quantity::Depth.unit(system);
+    let turn = turn_form(deck, &computed, look, &scene)?;
     let speed_unit = Quantity::Speed.unit(system);
     let page = SpreadScreen {
         frame: deck
@@ -244,26 +240,7 @@ pub(super) fn screen(
         },
         speed_differs,
         rows: rows(deck, &computed, look, &rule, line)?,
-        turn: TurnForm {
-            side: Choice::list(
-                [
-                    ("", "straight on"),
-                    ("port", "to port"),
-                    ("starboard", "to starboard"),
-                ],
-                &look.side,
-            ),
-            slider: Slider::new(
-                unit.from_si(120.0).ceil(),
-                if system == System::Imperial { "5" } else { "1" },
-                unit.from_si(scene.turn.map_or(USUAL_RADIUS, |turn| turn.radius).0),
-            ),
-            radius: scene.radius.field,
-            safe: safe
-                .iter()
-                .map(|turn| say::safe_turn(turn.to, turn.radius, turn.by, system))
-                .collect(),
-        },
+        turn,
         speed: scene.speed.field,
         rule,
         ground,
@@ -278,6 +255,40 @@ pub(super) fn screen(
         cautions: cautions(deck, &computed),
     };
     Ok((page, sound))
+}
+
+fn turn_form(
+    deck: &Deck,
+    computed: &Computed,
+    look: &Look,
+    scene: &Scene,
+) -> Result<TurnForm, Error> {
+    let system = deck.context.system;
+    let unit = Quantity::Depth.unit(system);
+    let safe = [Side::Port, Side::Starboard]
+        .iter()
+        .map(|to| computed.spread.safe_turn(&deck.surroundings, *to))
+        .collect::<Result<Vec<SafeTurn>, Refusal>>()?;
+    Ok(TurnForm {
+        side: Choice::list(
+            [
+                ("", "straight on"),
+                ("port", "to port"),
+                ("starboard", "to starboard"),
+            ],
+            &look.side,
+        ),
+        slider: Slider::new(
+            unit.from_si(120.0).ceil(),
+            if system == System::Imperial { "5" } else { "1" },
+            unit.from_si(scene.turn.map_or(USUAL_RADIUS, |turn| turn.radius).0),
+        ),
+        radius: scene.radius.field.clone(),
+        safe: safe
+            .iter()
+            .map(|turn| say::safe_turn(turn.to, turn.radius, turn.by, system))
+            .collect(),
+    })
 }
 
 fn head(deck: &Deck) -> SpreadHead {

@@ -115,7 +115,7 @@ fn facts(
     let mut facts = vec![
         computed(
             "Turns a minute",
-            words::turns_a_minute(running.turns).to_string(),
+            words::turns_a_minute(running.turns),
             learned,
         ),
         computed(
