@@ -6,13 +6,11 @@ use motilis_core::book::SetupId;
 use motilis_core::line::{Core, LineSetup, Start};
 use motilis_core::tackle::{DiverSize, SideSetting, SinkerStyle, Weight, WeightMaterial};
 use motilis_core::units::{Kilograms, Metres};
-use rusqlite::{Connection, Row, named_params};
+use rusqlite::types::Value;
+use rusqlite::{Connection, Row, params_from_iter};
 
-/// Adds a set-up.
-///
-/// # Errors
-/// [`Error::Sqlite`] when a figure is out of its range.
-pub fn add(connection: &Connection, setup: &LineSetup) -> Result<SetupId, Error> {
+/// Columns of a set-up with their values.
+fn columns(setup: &LineSetup) -> Vec<(&'static str, Value)> {
     let (start, tip_height, rigger) = match setup.start {
         Start::RodTip { height } => ("rod_tip", Some(height.0), None),
         Start::Board => ("board", None, None),
@@ -29,45 +27,99 @@ pub fn add(connection: &Connection, setup: &LineSetup) -> Result<SetupId, Error>
         Some(Weight::FloatDiver(size)) => (None, Some(size.key()), None),
     };
     let core = setup.core.map(|core| core.stock);
+    vec![
+        ("name", setup.name.clone().into()),
+        ("start", start.to_owned().into()),
+        ("tip_height_m", tip_height.into()),
+        ("ball_kg", rigger.map(|(ball, ..)| ball).into()),
+        (
+            "drop_back_m",
+            rigger.map(|(_, drop_back, _)| drop_back).into(),
+        ),
+        ("above_m", rigger.map(|(.., above)| above).into()),
+        ("main_material", setup.main.material.key().to_owned().into()),
+        ("main_test_lb", setup.main.test_lb.into()),
+        ("main_diameter_m", setup.main.diameter.0.into()),
+        (
+            "core_material",
+            core.map(|stock| stock.material.key().to_owned()).into(),
+        ),
+        ("core_test_lb", core.map(|stock| stock.test_lb).into()),
+        ("core_diameter_m", core.map(|stock| stock.diameter.0).into()),
+        ("core_m", setup.core.map(|core| core.length.0).into()),
+        (
+            "weight",
+            setup.weight.map(|weight| weight.key().to_owned()).into(),
+        ),
+        (
+            "weight_kg",
+            setup
+                .weight
+                .and_then(|weight| weight.mass())
+                .map(|mass| mass.0)
+                .into(),
+        ),
+        ("weight_material", material.map(str::to_owned).into()),
+        ("diver_size", diver.map(str::to_owned).into()),
+        ("side_setting", side.map(str::to_owned).into()),
+        ("ahead_m", setup.ahead.0.into()),
+        (
+            "leader_material",
+            setup.leader.material.key().to_owned().into(),
+        ),
+        ("leader_test_lb", setup.leader.test_lb.into()),
+        ("leader_diameter_m", setup.leader.diameter.0.into()),
+        ("lead_m", setup.lead.0.into()),
+        ("strum", setup.strum.into()),
+        ("reel_m", setup.reel.0.into()),
+    ]
+}
+
+/// Adds a set-up.
+///
+/// # Errors
+/// [`Error::Sqlite`] when a figure is out of its range.
+pub fn add(connection: &Connection, setup: &LineSetup) -> Result<SetupId, Error> {
+    let (names, values): (Vec<_>, Vec<_>) = columns(setup).into_iter().unzip();
+    let places: Vec<String> = (1..=names.len()).map(|place| format!("?{place}")).collect();
     connection.execute(
-        "INSERT INTO line_setups (name, start, tip_height_m, ball_kg, drop_back_m, above_m,
-             main_material, main_test_lb, main_diameter_m, core_material, core_test_lb, core_diameter_m,
-             core_m, weight, weight_kg, weight_material, diver_size, side_setting, ahead_m,
-             leader_material, leader_test_lb, leader_diameter_m, lead_m, strum, reel_m)
-         VALUES (:name, :start, :tip_height_m, :ball_kg, :drop_back_m, :above_m,
-             :main_material, :main_test_lb, :main_diameter_m, :core_material, :core_test_lb,
-             :core_diameter_m, :core_m, :weight, :weight_kg, :weight_material, :diver_size,
-             :side_setting, :ahead_m, :leader_material, :leader_test_lb, :leader_diameter_m, :lead_m,
-             :strum, :reel_m)",
-        named_params! {
-            ":name": setup.name,
-            ":start": start,
-            ":tip_height_m": tip_height,
-            ":ball_kg": rigger.map(|(ball, ..)| ball),
-            ":drop_back_m": rigger.map(|(_, drop_back, _)| drop_back),
-            ":above_m": rigger.map(|(.., above)| above),
-            ":main_material": setup.main.material.key(),
-            ":main_test_lb": setup.main.test_lb,
-            ":main_diameter_m": setup.main.diameter.0,
-            ":core_material": core.map(|stock| stock.material.key()),
-            ":core_test_lb": core.map(|stock| stock.test_lb),
-            ":core_diameter_m": core.map(|stock| stock.diameter.0),
-            ":core_m": setup.core.map(|core| core.length.0),
-            ":weight": setup.weight.map(|weight| weight.key()),
-            ":weight_kg": setup.weight.and_then(|weight| weight.mass()).map(|mass| mass.0),
-            ":weight_material": material,
-            ":diver_size": diver,
-            ":side_setting": side,
-            ":ahead_m": setup.ahead.0,
-            ":leader_material": setup.leader.material.key(),
-            ":leader_test_lb": setup.leader.test_lb,
-            ":leader_diameter_m": setup.leader.diameter.0,
-            ":lead_m": setup.lead.0,
-            ":strum": setup.strum,
-            ":reel_m": setup.reel.0,
-        },
+        &format!(
+            "INSERT INTO line_setups ({}) VALUES ({})",
+            names.join(", "),
+            places.join(", ")
+        ),
+        params_from_iter(values),
     )?;
     Ok(SetupId(connection.last_insert_rowid()))
+}
+
+/// Puts a changed set-up in place of the old one; rods that use it follow.
+///
+/// # Errors
+/// [`Error::Missing`], [`Error::Sqlite`].
+pub fn update(connection: &Connection, id: SetupId, setup: &LineSetup) -> Result<(), Error> {
+    let (names, mut values): (Vec<_>, Vec<_>) = columns(setup).into_iter().unzip();
+    let set: Vec<String> = names
+        .iter()
+        .enumerate()
+        .map(|(place, name)| format!("{name} = ?{}", place + 1))
+        .collect();
+    values.push(id.0.into());
+    let changed = connection.execute(
+        &format!(
+            "UPDATE line_setups SET {} WHERE id = ?{}",
+            set.join(", "),
+            values.len()
+        ),
+        params_from_iter(values),
+    )?;
+    if changed == 0 {
+        return Err(Error::Missing {
+            what: "line set-up",
+            id: id.0,
+        });
+    }
+    Ok(())
 }
 
 /// Every set-up, by name.

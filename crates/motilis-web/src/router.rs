@@ -2,7 +2,7 @@
 
 use crate::error::Error;
 use crate::screens::{
-    bench, boxes, column, judging, log, outings, settings, spread, tank, today, waters,
+    bench, boxes, column, judging, log, outings, settings, setups, spread, tank, today, waters,
 };
 use crate::{api, assets};
 use actix_multipart::form::MultipartFormConfig;
@@ -118,6 +118,13 @@ pub fn configure(config: &mut ServiceConfig) {
         .route("/spread/{spread}/motion/{run}", web::get().to(spread::look_at_run))
         .route("/spread/{spread}/motion/{run}/frames.json", web::get().to(spread::frames))
         .route("/spread/{spread}/motion/{run}/stop", web::post().to(spread::stop_run))
+        .route("/spread/{spread}/rename", web::post().to(spread::rename))
+        .route("/setups", web::get().to(setups::list))
+        .route("/setups", web::post().to(setups::add))
+        .route("/setups/{setup}", web::get().to(setups::show_one))
+        .route("/setups/{setup}", web::post().to(setups::save))
+        .route("/setups/{setup}/delete", web::post().to(setups::delete))
+        .route("/setups/{setup}/restore", web::post().to(setups::restore))
         .route("/lures", web::get().to(spread::lures))
         .route("/lures", web::post().to(spread::add_lure))
         .route("/lures/{lure}/delete", web::post().to(spread::delete_lure))

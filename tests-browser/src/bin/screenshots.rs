@@ -12,19 +12,30 @@ async fn main() {
     );
     for (size, suffix) in [(Size::Desk, ""), (Size::Phone, "-phone")] {
         demo(size, async |visit| {
-            for screen in ["today", "tank", "log"] {
+            for screen in ["today", "tank", "spread", "log"] {
                 visit.go(&format!("/{screen}")).await?;
                 visit.find("h1").await?;
                 let name = format!("{screen}{suffix}.png");
                 visit.picture(&folder.join(name)).await?;
             }
-            let more: &[(&str, &str)] = if size == Size::Desk { &DESK } else { &PHONE };
+            let more: &[(&str, &str)] = if size == Size::Desk { &DESK } else { &[] };
             for (path, name) in more {
                 visit.go(path).await?;
                 visit.find("h1").await?;
                 visit.picture(&folder.join(format!("{name}.png"))).await?;
             }
             if size == Size::Desk {
+                // The salmon spread in S-turns, half way.
+                visit.go("/spread/2").await?;
+                visit.click("#set-off").await?;
+                visit.find("#motion-done[data-ready]").await?;
+                let half = "const slider = document.getElementById('replay-at'); slider.value = 90; \
+                    slider.dispatchEvent(new Event('input', {bubbles: true}))";
+                visit.browser.execute(half, vec![]).await?;
+                visit.picture(&folder.join("motion.png")).await?;
+                visit.go("/tank?rig=6").await?;
+                visit.find("#dive-head").await?.scroll_into_view().await?;
+                visit.picture(&folder.join("dive-curve.png")).await?;
                 visit.click("#theme").await?;
                 visit.go("/today").await?;
                 visit.find("[data-bs-theme=dark] h1").await?;
@@ -36,17 +47,14 @@ async fn main() {
     }
 }
 
-/// Pages and the names of their pictures, beside the three of the water.
-const DESK: [(&str, &str); 10] = [
+/// Pages of the desk and the names of their pictures, beside the four of the water.
+const DESK: [(&str, &str); 8] = [
     ("/column?hour=700", "column"),
     ("/waters/2", "waters"),
-    ("/judging", "judging"),
     ("/today/card", "call-sheet"),
     ("/bench/1?at=2", "bench"),
     ("/bench/13", "bench-salmon"),
-    ("/bench/34", "bench-faults"),
     ("/bench/1/sheet", "sheet"),
     ("/box", "box"),
-    ("/box?tray=made", "box-made"),
+    ("/spread/2?side=starboard&radius=260", "spread-turn"),
 ];
-const PHONE: [(&str, &str); 1] = [("/bench/1?at=2", "bench-phone")];

@@ -217,4 +217,13 @@ fn every_depth_tool_comes_back_as_it_went_in(#[case] weight: Option<Weight>) {
     };
     let id = store.write(|c| setups::add(c, &setup)).unwrap();
     assert_eq!(store.read(|c| setups::get(c, id)).unwrap(), setup);
+    let changed = LineSetup {
+        core: None,
+        lead: 3.0 * FOOT,
+        ..setup
+    };
+    store.write(|c| setups::update(c, id, &changed)).unwrap();
+    assert_eq!(store.read(|c| setups::get(c, id)).unwrap(), changed);
+    let missing = store.write(|c| setups::update(c, SetupId(99), &changed));
+    assert!(missing.unwrap_err().is_missing());
 }

@@ -7,6 +7,7 @@ mod frame;
 mod judging;
 mod log;
 mod message;
+mod setups;
 mod spread;
 mod tank;
 mod today;
@@ -25,6 +26,7 @@ pub use frame::{Choice, Field, Frame, Here, Screen, Theme};
 pub use judging::{Judging, SchoolRow, WeightRow};
 pub use log::{Entry, EntryForm, Log, Notice, Running};
 pub use message::Message;
+pub use setups::{SetupForm, SetupGroup, SetupRow, Setups};
 pub use spread::{
     CardRow, ComparedRow, CourseForm, Editor, HolderBox, LineRow, LureForm, LureScreen,
     MotionScreen, SetOutCard, SpreadCompare, SpreadHead, SpreadNew, SpreadScreen, Trouble,

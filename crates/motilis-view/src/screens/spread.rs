@@ -149,6 +149,8 @@ pub struct SpreadScreen {
     pub notes: Vec<String>,
     /// Whether boards could change places.
     pub can_sort: bool,
+    /// How many anglers are aboard.
+    pub crew: Vec<Choice>,
     /// Motion.
     pub course: CourseForm,
     /// What could not be done.

@@ -8,6 +8,7 @@ pub(crate) mod log;
 pub(crate) mod observed;
 pub(crate) mod outings;
 pub(crate) mod settings;
+pub(crate) mod setups;
 pub(crate) mod spread;
 pub(crate) mod tank;
 pub(crate) mod today;

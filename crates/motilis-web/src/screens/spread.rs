@@ -10,8 +10,8 @@ mod view;
 
 pub(crate) use card::{card, compare};
 pub(crate) use edit::{
-    add, crew, delete, duplicate, holder, keep_speed, mend, redo, restore, set_all, sort, to_depth,
-    undo,
+    add, crew, delete, duplicate, holder, keep_speed, mend, redo, rename, restore, set_all, sort,
+    to_depth, undo,
 };
 pub(crate) use line::save as save_line;
 pub(crate) use lures::{
@@ -44,6 +44,9 @@ pub(crate) struct Look {
     line: Option<usize>,
     up: String,
     down: String,
+    flow: String,
+    set: String,
+    heading: String,
     said: String,
     #[serde(deserialize_with = "crate::forms::lenient")]
     deleted: Option<i64>,

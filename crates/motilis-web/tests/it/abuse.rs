@@ -181,7 +181,7 @@ fn nonsense_in_the_log_is_answered_and_nothing_is_lost() {
 }
 
 /// Addresses that are asked with every kind of broken body.
-const ROUTES: [&str; 72] = [
+const ROUTES: [&str; 74] = [
     "/",
     "/today",
     "/today/mark",
@@ -245,6 +245,8 @@ const ROUTES: [&str; 72] = [
     "/spread/1/motion/99",
     "/spread/1/motion/99/stop",
     "/spread/crew",
+    "/setups/99999",
+    "/setups/x/delete",
     "/lures/99999/delete",
     "/lures/x/restore",
     "/tank/dunk/99999/delete",

@@ -252,6 +252,15 @@ fn a_spread_is_begun_copied_compared_thrown_away_and_taken_back() {
     let compared = server.get("/spread/compare?a=1&b=2");
     assert_eq!(compared.count(".spread-pair svg.spread-drawing"), 2);
     assert!(compared.text(".table-plain").contains("Lines46"));
+    let renamed = server.post(
+        &format!("{}/rename", copy.location),
+        &[("name", "Second try")],
+    );
+    assert_eq!(server.get(&renamed.location).text("h1"), "Second try");
+    assert_eq!(
+        server.post("/spread/1/rename", &[("name", "=1+1")]).status,
+        422
+    );
     let gone = server.post(&format!("{}/delete", copy.location), &[]);
     let next = server.get(&gone.location);
     let shown = server.get(&next.location);
@@ -266,6 +275,13 @@ fn both_legs_of_a_run_are_worked_out() {
     let page = server.get("/spread/1?speed=1.2&up=0.8&down=1.6");
     let says = page.text("#ground-says");
     assert!(says.contains("The current runs at 0.4 mph"), "{says}");
+    let set = server.get("/spread/1?speed=1.2&flow=0.6&set=350&heading=260");
+    // By hand: 0.6 mph across a boat that makes 1.2 mph: 30 degrees, and 1.2 cos 30 over ground.
+    let says_set = set.text("#ground-says");
+    assert!(
+        says_set.contains("go 1.0 mph over ground up the run and 1.0 mph down. Point 30°"),
+        "{says_set}"
+    );
     assert!(
         says.contains("go 0.8 mph over ground up the run and 1.6 mph down"),
         "{says}"
@@ -539,4 +555,91 @@ fn the_tank_shows_two_blades_and_every_made_up_rig() {
     ] {
         assert!(two.text("#tank-blades").contains(word), "{word}");
     }
+}
+
+/// A float diver behind two colours of lead-core, as nobody had it before.
+const SETUP: [(&str, &str); 12] = [
+    ("name", "Float diver rod"),
+    ("start", "rod_tip"),
+    ("tip", "5"),
+    ("main", "braid-30"),
+    ("reel", "300"),
+    ("core", "lead_core-18"),
+    ("core_length", "60"),
+    ("weight", "float_diver"),
+    ("size", "large"),
+    ("ahead", ""),
+    ("leader", "nylon-12"),
+    ("lead", "6"),
+];
+
+fn setup(changes: &[(&'static str, &'static str)]) -> Vec<(&'static str, &'static str)> {
+    let mut form: Vec<_> = SETUP.to_vec();
+    for (name, value) in changes {
+        form.retain(|(field, _)| field != name);
+        form.push((name, value));
+    }
+    form
+}
+
+#[test]
+fn a_set_up_with_any_depth_tool_is_made_changed_and_taken_back() {
+    let server = TestServer::start();
+    assert_eq!(server.post("/setups", &setup(&[])).status, 303);
+    let list = server.get("/setups").text(".made");
+    assert!(
+        list.contains("60 ft of lead-core; large float diver; lead 6 ft"),
+        "{list}"
+    );
+    let page = server.get("/setups/10");
+    assert_eq!(
+        page.attribute("#weight option[selected]", "value"),
+        "float_diver"
+    );
+    assert_eq!(page.attribute("#core_length", "value"), "60");
+    let sinker = setup(&[
+        ("weight", "diving_weight"),
+        ("mass", "2"),
+        ("material", "tin"),
+        ("core", ""),
+    ]);
+    assert_eq!(server.post("/setups/10", &sinker).status, 303);
+    assert!(
+        server
+            .get("/setups")
+            .text(".made")
+            .contains("2 oz diving weight")
+    );
+    let rigger = setup(&[
+        ("start", "downrigger"),
+        ("ball", "8 lb"),
+        ("drop_back", "20"),
+        ("above", "10"),
+        ("weight", ""),
+    ]);
+    assert_eq!(server.post("/setups", &rigger).status, 303);
+    let gone = server.post("/setups/10/delete", &[]);
+    assert_eq!(server.get(&gone.location).count(".made li"), 10);
+    server.post("/setups/10/restore", &[]);
+    assert_eq!(server.get("/setups").count(".made li"), 11);
+}
+
+#[rstest]
+#[case("name", "", "needs a name")]
+#[case("lead", "-1", "too small")]
+#[case("core_length", "", "is empty")]
+#[case("tip", "abc", "is not a number")]
+#[case("reel", "0", "too small")]
+fn a_set_up_that_cannot_be_is_answered_beside_its_field(
+    #[case] field: &'static str,
+    #[case] typed: &'static str,
+    #[case] word: &str,
+) {
+    let server = TestServer::start();
+    let before = server.contents();
+    let page = server.post("/setups", &setup(&[(field, typed)]));
+    assert_eq!(page.status, 422);
+    let sentence = page.text(&format!("#problem-{field}"));
+    assert!(sentence.contains(word), "{sentence}");
+    assert_eq!(server.contents(), before);
 }

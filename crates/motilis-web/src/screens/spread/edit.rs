@@ -377,6 +377,25 @@ pub(crate) async fn restore(app: Data<App>, id: Path<i64>) -> Result<HttpRespons
     Ok(see(&format!("/spread/{}", id.0)))
 }
 
+/// `POST /spread/{spread}/rename`
+pub(crate) async fn rename(
+    app: Data<App>,
+    request: HttpRequest,
+    id: Path<i64>,
+    form: Form<super::Named>,
+) -> Result<HttpResponse, Error> {
+    let name = form.into_inner().name;
+    change(&app, &request, *id, Look::default(), move |_, deck| {
+        if let Err(error) = PlannedSpread::check_name(&name) {
+            return Ok(Err(crate::forms::problem(&error).0));
+        }
+        let mut plan = deck.saved.plan.clone();
+        name.trim().clone_into(&mut plan.name);
+        Ok(Ok((plan, format!("/spread/{}", deck.id.0))))
+    })
+    .await
+}
+
 /// How many anglers are aboard.
 #[derive(Debug, Deserialize)]
 pub(crate) struct Crew {

@@ -30,6 +30,7 @@ const NARROW: (f64, f64) = (390.0, 620.0);
 /// Radius to begin with.
 const USUAL_RADIUS: Metres = Metres(40.0);
 const RADIUS: Range = Range::closed(5.0, 2_000.0, "m", "between 5 and 2 000 m");
+const ROSE: Range = Range::closed(0.0, 360.0, "", "between 0 and 360");
 const GROUND: Range = Range::closed(0.0, 9.0, "m/s", "between 0 and 9 m/s");
 /// Attenuation over the depth of a white disc: Poole & Atkins (1929), from memory; as the washes are drawn.
 const SECCHI: f64 = 1.7;
@@ -249,6 +250,13 @@ pub(super) fn screen(
         holders: [Side::Port, Side::Starboard].map(|side| holders(deck, look, side)),
         notes: notes(deck, &computed),
         can_sort: !computed.order.moves.is_empty(),
+        crew: (1..=8)
+            .map(|count: u32| Choice {
+                value: count.to_string(),
+                label: count.to_string(),
+                chosen: count == deck.crew,
+            })
+            .collect(),
         course: shown.course.unwrap_or_else(|| super::motion::form(system)),
         refusal: shown.refusal,
         notice: notice(look),
@@ -488,33 +496,63 @@ fn notes(deck: &Deck, computed: &Computed) -> Vec<String> {
     notes
 }
 
+/// The current on the run: by speeds over ground of one throttle, or by its own speed, set and the heading.
 fn ground(look: &Look, at: MetresPerSecond, system: System) -> (Vec<Field>, String) {
-    let field = |name, label, typed: &str| {
+    let speed = |name, label, typed: &str| {
         Typed::new((name, label), (Quantity::Speed, system), GROUND, typed)
     };
-    let mut up = field("up", "Over ground, up the run", &look.up);
-    let mut down = field("down", "Down the run, same throttle", &look.down);
+    let rose = |name, label, typed: &str| {
+        Typed::new((name, label), (Quantity::Count, system), ROSE, typed)
+    };
+    let mut up = speed("up", "Over ground, up the run", &look.up);
+    let mut down = speed("down", "Down the run, same throttle", &look.down);
+    let mut flow = speed("flow", "Or: the current runs", &look.flow);
+    let mut set = rose("set", "It sets toward, degrees", &look.set);
+    let mut heading = rose("heading", "The run heads, degrees", &look.heading);
     let shown = |v: MetresPerSecond| show(Quantity::Speed, v.0, system);
-    let says = match (up.optional(), down.optional()) {
-        (Some(up_run), Some(down_run)) => {
-            let answer = Current::between(MetresPerSecond(up_run), MetresPerSecond(down_run))
-                .and_then(|(current, through)| Ok((current, through, current.legs(at)?)));
-            match answer {
-                Ok((current, through, legs)) => format!(
-                    "The current runs at {}; you went {} through the water. For {} on both legs go {} over ground up the run and {} down.",
+    let told = [
+        up.optional(),
+        down.optional(),
+        flow.optional(),
+        set.optional(),
+        heading.optional(),
+    ];
+    let current = match told {
+        [Some(up), Some(down), ..] => {
+            let found = Current::between(MetresPerSecond(up), MetresPerSecond(down));
+            Some(found.map(|(current, through)| (current, Some(through))))
+        }
+        [_, _, Some(flow), Some(set), Some(heading)] => {
+            let found = Current::setting(MetresPerSecond(flow), set, heading);
+            Some(found.map(|current| (current, None)))
+        }
+        _ => None,
+    };
+    let says = match current {
+        None => "Type in both speeds over ground, or the current with its set and the run's heading, and the blades' speed on each leg is worked out.".to_owned(),
+        Some(found) => match found.and_then(|(current, through)| Ok((current, through, current.legs(at)?))) {
+            Ok((current, through, legs)) => {
+                let went = through.map_or_else(String::new, |through| {
+                    format!("; you went {} through the water", shown(through))
+                });
+                let crab = if legs.crab_deg.abs() > 0.5 {
+                    format!(" Point {:.0}° into it.", legs.crab_deg.abs())
+                } else {
+                    String::new()
+                };
+                format!(
+                    "The current runs at {} along the run{went}. For {} on both legs go {} over ground up the run and {} down.{crab}",
                     shown(MetresPerSecond(current.along.0.abs())),
-                    shown(through),
                     shown(at),
                     shown(legs.up),
                     shown(legs.down)
-                ),
-                Err(refusal) => format!("{}.", words::capital(&refusal.to_string())),
+                )
             }
-        }
-        _ => "Type in both speeds over ground, and the blades' speed on each leg is worked out."
-            .to_owned(),
+            Err(refusal) => format!("{}.", words::capital(&refusal.to_string())),
+        },
     };
-    (vec![up.field, down.field], says)
+    let fields = [up, down, flow, set, heading].map(|typed| typed.field);
+    (fields.into(), says)
 }
 
 fn notice(look: &Look) -> Option<(String, Option<i64>)> {
