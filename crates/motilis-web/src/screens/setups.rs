@@ -265,10 +265,15 @@ fn form(
     let core = spools(&raw.core, sinks, Some("none"));
     let leader = spools(&raw.leader, leads, None);
     let starts = ("start", "Starts from", Choice::list(starts, &raw.start));
-    let mut first = group("Where it starts", "", vec![starts], vec![fields.tip]);
-    first.fields.insert(0, fields.name);
+    let name = SetupGroup {
+        head: "Name",
+        hint: "",
+        lists: Vec::new(),
+        fields: vec![fields.name],
+    };
     let groups = vec![
-        first,
+        name,
+        group("Where it starts", "", vec![starts], vec![fields.tip]),
         group(
             "Downrigger",
             "counts only with one; stacked releases stand above the ball",
@@ -394,13 +399,18 @@ fn screen(
             let core = setup.core.map_or_else(String::new, |core| {
                 format!(", {} of {}", depth(core.length), core.stock.material.name())
             });
+            let weighs = setup.weight.is_some() || setup.lets_out_cable();
+            let tool = if weighs {
+                format!(" {};", words::weight(&setup, system))
+            } else {
+                String::new()
+            };
             SetupRow {
                 id: id.0,
                 says: format!(
-                    "{start}; {} lb {}{core}; {}; lead {}",
+                    "{start}; {} lb {}{core};{tool} lead {}",
                     setup.main.test_lb,
                     setup.main.material.name(),
-                    words::weight(&setup, system),
                     depth(setup.lead)
                 ),
                 name: setup.name,
