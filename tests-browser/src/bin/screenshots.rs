@@ -27,13 +27,14 @@ async fn main() {
             if size == Size::Desk {
                 // The salmon spread in S-turns, half way.
                 visit.go("/spread/2").await?;
+                visit.fill("#bend", "240").await?;
                 visit.click("#set-off").await?;
                 visit.find("#motion-done[data-ready]").await?;
                 let half = "const slider = document.getElementById('replay-at'); slider.value = 90; \
                     slider.dispatchEvent(new Event('input', {bubbles: true}))";
                 visit.browser.execute(half, vec![]).await?;
                 visit.picture(&folder.join("motion.png")).await?;
-                visit.go("/tank?rig=6").await?;
+                visit.go("/tank?rig=6&speed=1.7").await?;
                 visit.find("#dive-head").await?.scroll_into_view().await?;
                 visit.picture(&folder.join("dive-curve.png")).await?;
                 visit.click("#theme").await?;
