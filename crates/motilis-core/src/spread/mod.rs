@@ -3,7 +3,7 @@
 //! A [`Spread`] is a list of [`Rod`]s in their holders, each with a set-up, something towed and so much line
 //! out. [`Spread::running`] solves all of them, straight or in a turn; the answer tells where every line runs,
 //! what its blade does and how near any two come. [`Spread::shared_speed`] looks for the speed that suits most,
-//! [`Spread::order`] for the places practice gives them, [`faults`](Running::faults) for what is wrong and
+//! [`Spread::order`] for the places practice gives them, [`Spread::faults`] for what is wrong and
 //! [`mends`] for the least change that puts it right.
 //!
 //! # Places

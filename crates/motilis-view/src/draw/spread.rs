@@ -76,6 +76,8 @@ pub struct SpreadSource<'a> {
     pub system: System,
     /// Size of the drawing.
     pub size: (f64, f64),
+    /// Room abreast for lines that swing out, as a multiple of what they need straight on.
+    pub room: f64,
 }
 
 /// One line in both views.
@@ -140,7 +142,7 @@ impl SpreadDrawing {
         let unit = Quantity::Depth.unit(source.system);
         let depth = |metres: Metres| show(Quantity::Depth, metres.0, source.system);
         let farthest = extent(lines, |p| p[0]).max(8.0);
-        let widest = extent(lines, |p| p[1].abs()).max(3.0);
+        let widest = source.room * extent(lines, |p| p[1].abs()).max(3.0);
         let right = width - 96.0;
         let across = (right - STERN) / farthest;
         let plan_height = (0.27 * height).max(150.0);

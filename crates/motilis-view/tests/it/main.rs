@@ -1,6 +1,7 @@
 //! Drawings and words, rendered without a server.
 
 mod advice;
+mod spread;
 
 use askama::Template;
 use motilis_core::advice::{Candidate, Day, Judge, Mood, Sky, Ways, Wind};

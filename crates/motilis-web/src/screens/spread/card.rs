@@ -2,7 +2,7 @@
 
 use super::Look;
 use super::deck::Deck;
-use super::view::{Computed, choices, drawing};
+use super::view::{Computed, Paper, choices, drawing};
 use crate::screens::{page, theme_of};
 use crate::{App, Error};
 use actix_web::web::{Data, Path, Query};
@@ -16,7 +16,10 @@ use motilis_view::words::{self, spread as say};
 use serde::Deserialize;
 
 /// Size of each of two drawings beside each other.
-const HALF: (f64, f64) = (640.0, 520.0);
+const HALF: Paper = Paper {
+    size: (640.0, 520.0),
+    room: 1.0,
+};
 
 /// `GET /spread/{spread}/card`
 pub(crate) async fn card(

@@ -2,7 +2,7 @@
 
 use super::Look;
 use super::deck::Deck;
-use super::view::{self, Computed, Shown, drawing};
+use super::view::{self, Computed, Paper, Shown, drawing};
 use crate::forms::Typed;
 use crate::screens::{page, see, theme_of};
 use crate::{App, Error};
@@ -23,8 +23,11 @@ use std::ops::ControlFlow;
 use std::sync::atomic::{AtomicBool, AtomicU32, AtomicU64, Ordering};
 use std::sync::{Arc, Mutex, PoisonError};
 
-/// The replay's drawing.
-const SIZE: (f64, f64) = (1200.0, 620.0);
+/// The replay's drawing: in turns lines swing out.
+const PAPER: Paper = Paper {
+    size: (1200.0, 620.0),
+    room: 1.35,
+};
 /// Runs kept to be looked at again.
 const KEPT: usize = 8;
 const RADIUS: Range = Range::closed(5.0, 2_000.0, "m", "between 5 and 2 000 m");
@@ -294,7 +297,7 @@ pub(crate) async fn look(
                     .is_none()
                     .then(|| run.percent.load(Ordering::Relaxed)),
                 stopped,
-                drawing: shown.map(|_| drawing(&deck, &computed, &Look::default(), None, SIZE)),
+                drawing: shown.map(|_| drawing(&deck, &computed, &Look::default(), None, PAPER)),
                 last: shown.map_or(0, |recording| recording.frames.len() - 1),
                 every_s: shown.map_or(0.0, |recording| recording.every_s),
                 rows: shown.map_or_else(Vec::new, |recording| {
@@ -397,6 +400,6 @@ fn said(line: &motilis_core::motion::LineFrame, near: bool) -> (&'static str, &'
         State::TooSlow => ("cannot", "too slow"),
         State::TooFast => ("cannot", "too fast"),
         State::Works if near => ("watch", "near a line"),
-        State::Works => ("works", "turning"),
+        State::Works => ("works", "fishing"),
     }
 }

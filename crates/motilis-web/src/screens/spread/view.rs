@@ -24,9 +24,24 @@ use motilis_view::units::{Quantity, System, show};
 use motilis_view::words::{self, spread as say};
 use std::sync::Arc;
 
+/// What a spread is drawn on.
+#[derive(Clone, Copy)]
+pub(super) struct Paper {
+    /// Its size, px.
+    pub size: (f64, f64),
+    /// Room abreast, as a multiple of what the lines need straight on.
+    pub room: f64,
+}
+
 /// The drawing on a desk and on a phone.
-const WIDE: (f64, f64) = (900.0, 700.0);
-const NARROW: (f64, f64) = (390.0, 620.0);
+const WIDE: Paper = Paper {
+    size: (900.0, 700.0),
+    room: 1.0,
+};
+const NARROW: Paper = Paper {
+    size: (390.0, 620.0),
+    room: 1.0,
+};
 /// Radius to begin with.
 const USUAL_RADIUS: Metres = Metres(40.0);
 const RADIUS: Range = Range::closed(5.0, 2_000.0, "m", "between 5 and 2 000 m");
@@ -327,7 +342,7 @@ pub(super) fn drawing(
     computed: &Computed,
     look: &Look,
     selected: Option<usize>,
-    size: (f64, f64),
+    paper: Paper,
 ) -> SpreadDrawing {
     let system = deck.context.system;
     let outing = &deck.context.outing;
@@ -365,7 +380,8 @@ pub(super) fn drawing(
         fish: outing.fish_depth,
         light,
         system,
-        size,
+        size: paper.size,
+        room: paper.room,
     })
 }
 

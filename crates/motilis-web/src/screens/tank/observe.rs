@@ -255,16 +255,32 @@ pub(crate) struct From {
     rig: i64,
 }
 
+async fn throw_away(
+    app: &App,
+    record: Record,
+    from: &From,
+    told: &str,
+) -> Result<HttpResponse, Error> {
+    let now = app.now();
+    app.write(move |connection| Ok::<_, Error>(throw(connection, record, now)?))
+        .await?;
+    Ok(see(&format!("/tank?rig={}&{told}", from.rig)))
+}
+
+async fn give_back(app: &App, record: Record, from: &From) -> Result<HttpResponse, Error> {
+    app.write(move |connection| Ok::<_, Error>(take_back(connection, record)?))
+        .await?;
+    Ok(see(&format!("/tank?rig={}", from.rig)))
+}
+
 /// `POST /tank/dunk/{dunk}/delete`
 pub(crate) async fn delete_dunk(
     app: Data<App>,
     id: Path<i64>,
     from: Query<From>,
 ) -> Result<HttpResponse, Error> {
-    let (id, now) = (DunkId(*id), app.now());
-    app.write(move |connection| Ok::<_, Error>(throw(connection, Record::Dunk(id), now)?))
-        .await?;
-    Ok(see(&format!("/tank?rig={}&dunk_gone={}", from.rig, id.0)))
+    let told = format!("dunk_gone={id}");
+    throw_away(&app, Record::Dunk(DunkId(*id)), &from, &told).await
 }
 
 /// `POST /tank/dunk/{dunk}/restore`
@@ -273,10 +289,7 @@ pub(crate) async fn restore_dunk(
     id: Path<i64>,
     from: Query<From>,
 ) -> Result<HttpResponse, Error> {
-    let id = DunkId(*id);
-    app.write(move |connection| Ok::<_, Error>(take_back(connection, Record::Dunk(id))?))
-        .await?;
-    Ok(see(&format!("/tank?rig={}", from.rig)))
+    give_back(&app, Record::Dunk(DunkId(*id)), &from).await
 }
 
 /// `POST /tank/touch/{touch}/delete`
@@ -285,10 +298,8 @@ pub(crate) async fn delete_touch(
     id: Path<i64>,
     from: Query<From>,
 ) -> Result<HttpResponse, Error> {
-    let (id, now) = (TouchId(*id), app.now());
-    app.write(move |connection| Ok::<_, Error>(throw(connection, Record::Touch(id), now)?))
-        .await?;
-    Ok(see(&format!("/tank?rig={}&touch_gone={}", from.rig, id.0)))
+    let told = format!("touch_gone={id}");
+    throw_away(&app, Record::Touch(TouchId(*id)), &from, &told).await
 }
 
 /// `POST /tank/touch/{touch}/restore`
@@ -297,8 +308,5 @@ pub(crate) async fn restore_touch(
     id: Path<i64>,
     from: Query<From>,
 ) -> Result<HttpResponse, Error> {
-    let id = TouchId(*id);
-    app.write(move |connection| Ok::<_, Error>(take_back(connection, Record::Touch(id))?))
-        .await?;
-    Ok(see(&format!("/tank?rig={}", from.rig)))
+    give_back(&app, Record::Touch(TouchId(*id)), &from).await
 }
