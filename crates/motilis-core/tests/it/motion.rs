@@ -198,3 +198,53 @@ fn a_turn_lets_the_tail_cut_the_corner_and_sink() {
     assert!(own < 0.97 * radius && own > 0.3 * radius, "{own}");
     assert!(tail[2] > straight, "{} {straight}", tail[2]);
 }
+
+/// Momentum: a load on a slack line falls as the closed form has it, `v = v_t tanh(a t / v_t)`, until the line comes
+/// taut and holds it. Its mass follows from its weight under water as that of a body of 4 000 kg/m³ (and a gram),
+/// and it carries half of the water it displaces along.
+#[test]
+fn a_load_on_a_slack_line_falls_by_the_closed_form() {
+    let (weight, area) = (1.0, 1e-3);
+    let load = PointLoad {
+        submerged_weight: Newtons(weight),
+        drag_area: SquareMetres(area),
+        down_area: SquareMetres(0.0),
+    };
+    let hair = Segment {
+        length: Metres(5.0),
+        diameter: Metres(1e-6),
+        submerged_weight: NewtonsPerMetre(1e-9),
+        node: None,
+    };
+    let line = Towline::new(
+        MetresPerSecond(0.0),
+        lake(),
+        LineDrag::default(),
+        load,
+        vec![hair],
+    )
+    .unwrap();
+    // Folded in two, so that its tail lies beside its top.
+    let mut chain = Chain::of(&line, 20, &[[0.0; 3], [2.5, 0.0, 0.0], [0.0, 0.0, 0.0]]);
+    let in_water = weight / motilis_core::units::GRAVITY;
+    let mass = in_water / (1.0 - 1_000.0 / 4_000.0) + 1e-3;
+    let carried = mass + 0.5 * (mass - in_water);
+    let terminal = (2.0 * weight / (lake().density().0 * area)).sqrt();
+    let dt = 0.002;
+    let mut t = 0.0;
+    for wanted in [0.05, 0.1, 0.2, 0.4, 1.0] {
+        while t < wanted - 1e-9 {
+            chain.step(dt, [0.0; 3]);
+            t += dt;
+        }
+        let closed = terminal * (weight / carried * t / terminal).tanh();
+        let ours = chain.speed_at(chain.last()).0;
+        assert!((ours / closed - 1.0).abs() < 0.03, "{t}: {ours} {closed}");
+    }
+    while t < 12.0 {
+        chain.step(dt, [0.0; 3]);
+        t += dt;
+    }
+    assert_relative_eq!(depth(&chain), 5.0, max_relative = 1e-3);
+    assert_relative_eq!(chain.top_pull()[2], weight, max_relative = 1e-2);
+}
