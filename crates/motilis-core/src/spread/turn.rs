@@ -80,6 +80,14 @@ impl Spread {
                 (radius, by) = (least, Some(place));
             }
         }
+        // A line at its own limit straight on bears no turn at all.
+        if radius > RADIUS.most {
+            return Ok(SafeTurn {
+                to,
+                radius: None,
+                by,
+            });
+        }
         // Lines that sink or rise may meet: open the turn until none do.
         for _ in 0..14 {
             let turn = Turn {

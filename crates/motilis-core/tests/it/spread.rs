@@ -769,3 +769,19 @@ fn a_touch_below_the_line_s_own_length_cannot_be() {
     };
     assert_eq!(pass.check(), Ok(()));
 }
+
+/// A lure at the fastest speed it works at bears no turn in which it runs outside.
+#[test]
+fn a_line_at_its_limit_has_no_safe_turn() {
+    let lure = Rod {
+        towed: Towed::Lure(Arc::new(plug())),
+        ..rod("P6", Some(80.0), on_board(None), indiana(), 50.0)
+    };
+    let spread = spread(2.4, vec![lure]);
+    let safe = |to| spread.safe_turn(&deep(), to).unwrap();
+    assert_eq!(
+        (safe(Side::Starboard).radius, safe(Side::Starboard).by),
+        (None, Some(0))
+    );
+    assert!(safe(Side::Port).radius.is_some());
+}
