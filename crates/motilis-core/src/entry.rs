@@ -1,6 +1,7 @@
 //! What an entry must be: ranges in SI, and texts that files and spreadsheets can hold.
 
 use crate::error::Error;
+use jiff::Timestamp;
 
 /// Ranges that entries of the boat book must lie in, SI.
 pub mod limits {
@@ -24,6 +25,26 @@ pub mod limits {
     pub const COST: Range = Range::closed(0.0, 100_000.0, "", "between 0 and 100 000");
     /// Line let out.
     pub const OUT: Range = Range::closed(0.3, 600.0, "m", "between 0.3 and 600 m");
+}
+
+/// Years in which an outing can be: before them a clock was never set, after them it runs wrong.
+const YEARS: std::ops::RangeInclusive<i16> = 2000..=2099;
+
+/// Whether an instant can be that of an outing or an entry.
+///
+/// # Errors
+/// [`Error::Contradiction`] with the field.
+pub fn check_clock(field: &str, at: Timestamp) -> Result<(), Error> {
+    let year = at.to_zoned_datetime(jiff::tz::TimeZone::UTC).year();
+    if YEARS.contains(&year) {
+        return Ok(());
+    }
+    Err(Error::contradiction(
+        field,
+        format!(
+            "the clock says {year}, which cannot be; give a day between 2000 and 2099, or set the machine's clock"
+        ),
+    ))
 }
 
 /// Whether a text is one line of a length, and nothing that a spreadsheet would run.

@@ -35,4 +35,6 @@ ids! {
     OutingId
     /// Names an event in the data file.
     EventId
+    /// Names a pass in the data file.
+    PassId
 }

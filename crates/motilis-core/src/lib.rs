@@ -41,7 +41,6 @@ pub mod light;
 pub mod line;
 pub mod motion;
 pub mod numeric;
-mod planned;
 pub mod rig;
 pub mod rules;
 pub mod sky;

@@ -5,10 +5,11 @@ use motilis_core::advice::{self, Candidate, Judge, Mood, Sky, Verdict, Ways, Win
 use motilis_core::book::{
     Event, EventKind, OnLine, Outing, OutingId, RunningLine, WaterBody, WaterId,
 };
+use motilis_core::evidence::Pass;
 use motilis_core::fish::Fish;
 use motilis_core::line::{Line, OutFor};
 use motilis_core::units::{Celsius, FOOT, INCH, MILE_PER_HOUR, Metres, MetresPerSecond};
-use motilis_store::{Connection, Error, events, outings};
+use motilis_store::{Connection, Error, events, outings, passes};
 use rand::{Rng, SeedableRng};
 use rand_chacha::ChaCha8Rng;
 
@@ -136,6 +137,16 @@ pub fn add(
             };
             outings::run_line(connection, id, &line)?;
         }
+        for (rig, _) in &lines {
+            // Rods come in at the end; on the open day the first rig is still out.
+            let out_still = open && rig.id == rigs[0].id;
+            let pass = Pass {
+                rig: rig.id,
+                from: outing.started,
+                to: (!out_still).then(|| later(outing.started, plan.hours * 60.0)),
+            };
+            passes::add(connection, id, &pass)?;
+        }
         for event in draw_events(id, &plan, &outing, &lines, &mut random) {
             events::add(connection, &event)?;
         }
@@ -145,12 +156,14 @@ pub fn add(
 }
 
 fn outing(plan: &Plan<'_>) -> Outing {
+    let started = plan
+        .started
+        .parse()
+        .expect("the plans' times are written as RFC 3339");
     Outing {
         water: plan.water.0,
-        started: plan
-            .started
-            .parse()
-            .expect("the plans' times are written as RFC 3339"),
+        started,
+        ended: (plan.started != OPEN_DAY).then(|| later(started, plan.hours * 60.0)),
         speed: plan.mph * MILE_PER_HOUR,
         temperature: Celsius::from_fahrenheit(plan.fahrenheit),
         clarity: plan.clarity_ft * FOOT,
@@ -231,11 +244,11 @@ fn draw_events(
         let line = (kind != EventKind::Note).then(|| OnLine {
             rig: rig.id,
             out,
-            depth: if kind == EventKind::BottomTouch {
+            depth: Some(if kind == EventKind::BottomTouch {
                 outing.bottom
             } else {
                 depth(plan, outing, rig, speed, out)
-            },
+            }),
         });
         let fish = kind == EventKind::Fish;
         let note = if kind == EventKind::Note {
@@ -247,6 +260,7 @@ fn draw_events(
             outing: id,
             kind,
             at: later(outing.started, minutes),
+            entered: later(outing.started, minutes),
             line,
             speed,
             length: fish.then(|| length(plan.fish, random)),

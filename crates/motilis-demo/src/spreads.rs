@@ -66,7 +66,8 @@ fn set(name: &str, mph: f64, plans: &[Plan<'_>]) -> Result<PlannedSpread, motili
         .iter()
         .map(|plan| {
             let (rod, towed) = plan.rod();
-            (rod, rod.rod(&plan.setup.1, towed))
+            let in_use = plan.setup.1.changed(&rod.changes());
+            (rod, rod.rod(Arc::new(in_use), towed))
         })
         .unzip();
     let mut spread = Spread {

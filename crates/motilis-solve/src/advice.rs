@@ -546,12 +546,12 @@ pub fn solve(request: Request) -> Result<Answer, Refusal> {
         candidates.extend(swapped);
     }
     let judge = Judge::new(&day, &ways).map_err(of_the_day)?;
-    let ranking = judge.rank(&candidates).map_err(of_the_day)?;
+    let ranking = judge.rank(&candidates);
     let mark = |index: usize| match marks[bases[index]] {
         Some(Mark::Pin) if index >= own => None,
         mark => mark,
     };
-    let sheet = draw_up(&judge, &candidates, &ranking, mark).map_err(of_the_day)?;
+    let sheet = draw_up(&judge, &candidates, &ranking, mark);
     let changes = if request.changes {
         let first = sheet.picks.first().map(|pick| pick.index);
         let changed =

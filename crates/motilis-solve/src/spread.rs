@@ -449,13 +449,7 @@ pub fn solve(request: Request) -> Result<Answer, Refusal> {
         speed: MetresPerSecond(request.speed_mps),
         rods,
     };
-    spread.check(&surroundings).map_err(|error| {
-        let field = match error.quantity() {
-            "water_depth_m" => "bottom_m".to_owned(),
-            other => other.replace(".lead_m", ".setup.lead_m"),
-        };
-        Refusal::new(field, error.to_string())
-    })?;
+    spread.check(&surroundings)?;
     set(&mut spread, &request.rods, &surroundings)?;
     let turn = match &request.turn {
         None => None,

@@ -1,4 +1,4 @@
-use crate::Error;
+use crate::{Error, trace};
 use r2d2::{Pool, PooledConnection};
 use r2d2_sqlite::SqliteConnectionManager;
 use rusqlite::{Connection, MAIN_DB, TransactionBehavior};
@@ -12,6 +12,7 @@ const STEPS: &[M<'static>] = &[
     M::up(include_str!("../migrations/0003-create-box-and-bench.sql")),
     M::up(include_str!("../migrations/0004-add-light-and-rules.sql")),
     M::up(include_str!("../migrations/0005-add-spreads.sql")).foreign_key_check(),
+    M::up(include_str!("../migrations/0006-add-acts.sql")).foreign_key_check(),
 ];
 const MIGRATIONS: Migrations<'static> = Migrations::from_slice(STEPS);
 
@@ -51,12 +52,15 @@ impl Store {
         MIGRATIONS.to_latest(&mut connection)?;
         drop(connection);
 
-        let manager = SqliteConnectionManager::file(path).with_init(prepare);
+        let manager = SqliteConnectionManager::file(path).with_init(|connection| {
+            prepare(connection)?;
+            trace::watch(connection)
+        });
         let pool = Pool::builder().max_size(4).build(manager)?;
         Ok(Self { pool })
     }
 
-    /// Reads.
+    /// Reads, all of it as the file is at one moment.
     ///
     /// # Errors
     /// What `read` returns, or [`Error::Busy`].
@@ -64,7 +68,10 @@ impl Store {
         &self,
         read: impl FnOnce(&Connection) -> Result<T, E>,
     ) -> Result<T, E> {
-        read(&*self.connection()?)
+        let mut connection = self.connection()?;
+        // One transaction: every query of a question sees the same moment.
+        let moment = connection.transaction().map_err(Error::from)?;
+        read(&moment)
     }
 
     /// Writes: all of it, on disk when this returns, or nothing.
@@ -197,7 +204,7 @@ mod tests {
             .write(|c| settings::set(c, "units", "metric"))
             .unwrap();
 
-        let copy = Connection::open(path.with_extension("db.before-v5")).unwrap();
+        let copy = Connection::open(path.with_extension("db.before-v6")).unwrap();
         let version: i32 = copy
             .pragma_query_value(None, "user_version", |row| row.get(0))
             .unwrap();

@@ -1,12 +1,15 @@
 //! The Motilis data file: one `SQLite` file that holds the boat book.
 //!
 //! [`Store`] opens the file, brings an older one up to date (after keeping a copy of it) and refuses a
-//! newer one. [`Store::read`] and [`Store::write`] hand out a connection; `write` is one transaction,
+//! newer one. [`Store::read`] and [`Store::write`] hand out a connection: `read` sees the file as it is at one moment, `write` is one transaction,
 //! on disk when it returns (write-ahead log, `synchronous = FULL`). The modules hold one aggregate
 //! each, as functions on a connection; SQL stands where the table is owned.
 //!
-//! Nothing is deleted at once: [`trash`] marks a record and can take it back.
+//! Nothing is deleted at once: [`trash`] marks a record and can take it back. Every change is an act ([`acts`])
+//! that leaves a trace by which it is taken back. A row that this version cannot read is left out of lists and
+//! named in [`unread`]; it is kept as it is.
 
+pub mod acts;
 mod error;
 pub mod events;
 mod file;
@@ -15,13 +18,16 @@ pub mod made;
 pub mod observed;
 pub mod outings;
 pub mod parts;
+pub mod passes;
 pub mod rigs;
 mod row;
 pub mod rules;
 pub mod settings;
 pub mod setups;
 pub mod spreads;
+mod trace;
 pub mod trash;
+pub mod unread;
 pub mod waters;
 
 pub use error::Error;

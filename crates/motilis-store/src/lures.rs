@@ -1,12 +1,12 @@
 //! Plugs and spoons with the angler's own dive tables.
 
 use crate::Error;
-use crate::row::unreadable;
+use crate::row::{readable, unreadable};
 use motilis_core::book::LureId;
 use motilis_core::rig::Practice;
 use motilis_core::spread::{DiveTable, Lure};
 use motilis_core::units::{Metres, MetresPerSecond};
-use rusqlite::Connection;
+use rusqlite::{Connection, Row};
 use std::collections::BTreeMap;
 
 /// Adds a lure.
@@ -57,14 +57,18 @@ fn read(connection: &Connection, which: &str) -> Result<Vec<(LureId, Lure)>, Err
     ))?;
     let lures = statement.query_map([], |row| {
         let id: i64 = row.get("id")?;
-        let speeds = Practice {
-            from: MetresPerSecond(row.get("from_mps")?),
-            favourite: MetresPerSecond(row.get("favourite_mps")?),
-            to: MetresPerSecond(row.get("to_mps")?),
-        };
+        let speeds = read_speeds(row)?;
         let table = DiveTable::new(dives.remove(&id).unwrap_or_default()).map_err(unreadable)?;
         let lure = Lure::new(row.get::<_, String>("name")?, speeds, table).map_err(unreadable)?;
         Ok((LureId(id), lure))
     })?;
-    Ok(lures.collect::<Result<_, _>>()?)
+    readable(lures)
+}
+
+pub(crate) fn read_speeds(row: &Row<'_>) -> rusqlite::Result<Practice> {
+    Ok(Practice {
+        from: MetresPerSecond(row.get("from_mps")?),
+        favourite: MetresPerSecond(row.get("favourite_mps")?),
+        to: MetresPerSecond(row.get("to_mps")?),
+    })
 }

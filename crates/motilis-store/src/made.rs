@@ -1,6 +1,6 @@
 //! Rigs made up out of the box, and what was done with the box: each deed can be undone.
 
-use crate::row::{found, keyed};
+use crate::row::{found, keyed, readable};
 use crate::{Error, parts, rigs};
 use jiff::Timestamp;
 use motilis_core::bench::cut;
@@ -207,7 +207,7 @@ pub fn all(connection: &Connection) -> Result<Vec<(MadeId, MadeRig)>, Error> {
     let mut statement =
         connection.prepare_cached("SELECT * FROM made_rigs WHERE gone_by IS NULL ORDER BY id")?;
     let rows = statement.query_map([], |row| Ok((MadeId(row.get("id")?), read(row)?)))?;
-    Ok(rows.collect::<Result<_, _>>()?)
+    readable(rows)
 }
 
 /// One made-up rig that is there.

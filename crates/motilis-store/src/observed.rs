@@ -1,7 +1,7 @@
 //! What was observed on the water: dunk tests of blades, touches of the bottom. Raw, as it was seen.
 
 use crate::Error;
-use crate::row::{keyed, line_stock, unreadable};
+use crate::row::{keyed, line_stock, readable, unreadable};
 use jiff::Timestamp;
 use motilis_core::blade::{Family, Observation};
 use motilis_core::book::{BottomTouch, DunkId, DunkTest, RigId, SetupId, TouchId};
@@ -49,7 +49,7 @@ pub fn dunks(connection: &Connection, rig: RigId) -> Result<Vec<(DunkId, DunkTes
          ORDER BY at_utc_s DESC, id DESC",
     )?;
     let rows = statement.query_map([rig.0], |row| Ok((DunkId(row.get("id")?), read_dunk(row)?)))?;
-    Ok(rows.collect::<Result<_, _>>()?)
+    readable(rows)
 }
 
 /// Every dunk test, by its rig.
@@ -138,5 +138,5 @@ pub fn touches(connection: &Connection) -> Result<Vec<(TouchId, BottomTouch)>, E
         };
         Ok((TouchId(row.get("id")?), touch))
     })?;
-    Ok(rows.collect::<Result<_, _>>()?)
+    readable(rows)
 }

@@ -1,7 +1,7 @@
 //! Outings with their conditions, and the line that runs.
 
 use crate::Error;
-use crate::row::{found, keyed, keyed_or_none, line_stock, unreadable};
+use crate::row::{found, keyed, keyed_or_none, line_stock, readable, unreadable};
 use jiff::Timestamp;
 use motilis_core::advice::{Mark, Mood, Sky, Wind};
 use motilis_core::book::{Outing, OutingId, RigId, RunningLine, SetupId, WaterId};
@@ -18,10 +18,10 @@ use rusqlite::{Connection, OptionalExtension, Row, named_params};
 /// [`Error::Sqlite`] when a figure is out of its range or the water does not exist.
 pub fn add(connection: &Connection, outing: &Outing) -> Result<OutingId, Error> {
     connection.execute(
-        "INSERT INTO outings (water_id, started_utc_s, speed_mps, temperature_c, clarity_m, stain, sky,
+        "INSERT INTO outings (water_id, started_utc_s, ended_utc_s, speed_mps, temperature_c, clarity_m, stain, sky,
              wind, fish, fish_from_m, fish_to_m, bottom_m, thermocline_m, mood, forage, nibblers, crowd,
              wanted_depth_m)
-         VALUES (:water_id, :started_utc_s, :speed_mps, :temperature_c, :clarity_m, :stain, :sky,
+         VALUES (:water_id, :started_utc_s, :ended_utc_s, :speed_mps, :temperature_c, :clarity_m, :stain, :sky,
              :wind, :fish, :fish_from_m, :fish_to_m, :bottom_m, :thermocline_m, :mood, :forage, :nibblers,
              :crowd, :wanted_depth_m)",
         &columns(outing)[..],
@@ -37,7 +37,7 @@ pub fn update(connection: &Connection, id: OutingId, outing: &Outing) -> Result<
     let mut columns = columns(outing).to_vec();
     columns.push((":id", id.0.into()));
     let changed = connection.execute(
-        "UPDATE outings SET water_id = :water_id, started_utc_s = :started_utc_s,
+        "UPDATE outings SET water_id = :water_id, started_utc_s = :started_utc_s, ended_utc_s = :ended_utc_s,
                  speed_mps = :speed_mps, temperature_c = :temperature_c, clarity_m = :clarity_m,
                  stain = :stain, sky = :sky, wind = :wind, fish = :fish, fish_from_m = :fish_from_m,
                  fish_to_m = :fish_to_m, bottom_m = :bottom_m, thermocline_m = :thermocline_m,
@@ -55,10 +55,14 @@ pub fn update(connection: &Connection, id: OutingId, outing: &Outing) -> Result<
     Ok(())
 }
 
-fn columns(outing: &Outing) -> [(&'static str, Value); 18] {
+fn columns(outing: &Outing) -> [(&'static str, Value); 19] {
     [
         (":water_id", outing.water.0.into()),
         (":started_utc_s", outing.started.as_second().into()),
+        (
+            ":ended_utc_s",
+            outing.ended.map(Timestamp::as_second).into(),
+        ),
         (":speed_mps", outing.speed.0.into()),
         (":temperature_c", outing.temperature.0.into()),
         (":clarity_m", outing.clarity.0.into()),
@@ -93,7 +97,7 @@ pub fn all(connection: &Connection) -> Result<Vec<(OutingId, Outing)>, Error> {
         "SELECT * FROM outings WHERE deleted_utc_s IS NULL ORDER BY started_utc_s DESC, id DESC",
     )?;
     let rows = statement.query_map([], |row| Ok((OutingId(row.get("id")?), read(row)?)))?;
-    Ok(rows.collect::<Result<_, _>>()?)
+    readable(rows)
 }
 
 /// One outing that is not deleted.
@@ -106,10 +110,14 @@ pub fn get(connection: &Connection, id: OutingId) -> Result<Outing, Error> {
     found(statement.query_row([id.0], read), "outing", id.0)
 }
 
-fn read(row: &Row<'_>) -> rusqlite::Result<Outing> {
+pub(crate) fn read(row: &Row<'_>) -> rusqlite::Result<Outing> {
     Ok(Outing {
         water: WaterId(row.get("water_id")?),
         started: Timestamp::from_second(row.get("started_utc_s")?).map_err(unreadable)?,
+        ended: row
+            .get::<_, Option<i64>>("ended_utc_s")?
+            .map(|second| Timestamp::from_second(second).map_err(unreadable))
+            .transpose()?,
         speed: MetresPerSecond(row.get("speed_mps")?),
         temperature: Celsius(row.get("temperature_c")?),
         clarity: Metres(row.get("clarity_m")?),
@@ -189,7 +197,7 @@ pub fn marks(connection: &Connection, id: OutingId) -> Result<Vec<(RigId, Mark)>
             keyed(row, "mark", Mark::from_key)?,
         ))
     })?;
-    Ok(rows.collect::<Result<_, _>>()?)
+    readable(rows)
 }
 
 /// Pins a rig to the sheet, strikes it off, or takes either back.

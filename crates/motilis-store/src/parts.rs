@@ -1,7 +1,7 @@
 //! The box: parts with what is left of them.
 
 use crate::Error;
-use crate::row::{found, unreadable};
+use crate::row::{found, readable, unreadable};
 use motilis_core::bench::Stocked;
 use motilis_core::blade::Family;
 use motilis_core::book::{BoxPart, PartId};
@@ -89,7 +89,7 @@ pub fn all(connection: &Connection) -> Result<Vec<(PartId, BoxPart)>, Error> {
         "SELECT {COLUMNS}, id FROM parts WHERE deleted_utc_s IS NULL ORDER BY part, style, size, id"
     ))?;
     let rows = statement.query_map([], |row| Ok((PartId(row.get(18)?), read(row)?)))?;
-    Ok(rows.collect::<Result<_, _>>()?)
+    readable(rows)
 }
 
 /// Every part with what is left, as the bench asks for it.

@@ -1,7 +1,8 @@
 //! Rigs: a board for each, edited in versions.
 
 use crate::parts::COLUMNS;
-use crate::row::{found, keyed, unreadable};
+use crate::row::{found, is_unreadable, keyed, unreadable, why};
+use crate::unread::Unread;
 use crate::{Error, observed, parts};
 use motilis_core::book::{Board, OwnedRig, PartId, RigId, SetupId};
 use motilis_core::rig::{Build, Kind, Knot, Mount, Piece, Spacing, Stack};
@@ -192,13 +193,22 @@ fn write_version(
 /// Every rig that can run, by name.
 ///
 /// # Errors
-/// [`Error::Unreadable`] for a rig whose rows make no rig.
+/// [`Error::Sqlite`].
 pub fn all(connection: &Connection) -> Result<Vec<(RigId, OwnedRig)>, Error> {
     let boards = boards(connection)?.into_iter();
     // A board that is not finished, or has no blade, is no rig to run yet.
     Ok(boards
         .filter_map(|(id, board)| Some((id, board.rig().ok()?)))
         .collect())
+}
+
+/// What a rig is called, deleted or not, whatever its parts are like.
+///
+/// # Errors
+/// [`Error::Missing`].
+pub fn name(connection: &Connection, id: RigId) -> Result<String, Error> {
+    let mut statement = connection.prepare_cached("SELECT name FROM rigs WHERE id = ?1")?;
+    found(statement.query_row([id.0], |row| row.get(0)), "rig", id.0)
 }
 
 /// Number and name of every rig, by name.
@@ -216,9 +226,13 @@ pub fn names(connection: &Connection) -> Result<Vec<(RigId, String)>, Error> {
 /// Every board, by name.
 ///
 /// # Errors
-/// [`Error::Unreadable`] for a row that holds no board.
+/// [`Error::Sqlite`].
 pub fn boards(connection: &Connection) -> Result<Vec<(RigId, Board)>, Error> {
-    read_boards(connection, "rigs.deleted_utc_s IS NULL", &[])
+    let boards = read_boards(connection, "rigs.deleted_utc_s IS NULL", &[])?;
+    let read = boards
+        .into_iter()
+        .filter_map(|(id, board)| Some((id, board.ok()?)));
+    Ok(read.collect())
 }
 
 /// One rig that can run, deleted or not: old events still name it.
@@ -240,38 +254,54 @@ pub fn get(connection: &Connection, id: RigId) -> Result<OwnedRig, Error> {
 /// # Errors
 /// [`Error::Missing`], [`Error::Unreadable`].
 pub fn board(connection: &Connection, id: RigId) -> Result<Board, Error> {
-    let boards = read_boards(connection, "rigs.id = ?1", &[id.0])?;
-    boards
-        .into_iter()
-        .next()
-        .map(|(_, board)| board)
-        .ok_or(Error::Missing {
-            what: "rig",
-            id: id.0,
-        })
+    one_of(read_boards(connection, "rigs.id = ?1", &[id.0])?, id)
 }
 
 /// One board as it was in a version.
 ///
 /// # Errors
 /// As [`board`].
-pub(crate) fn board_at(connection: &Connection, id: RigId, version: i64) -> Result<Board, Error> {
+pub fn board_at(connection: &Connection, id: RigId, version: i64) -> Result<Board, Error> {
     let boards = read_boards(connection, "rigs.id = ?1", &[id.0, version])?;
-    boards
-        .into_iter()
-        .next()
-        .map(|(_, board)| board)
-        .ok_or(Error::Missing {
+    one_of(boards, id)
+}
+
+/// Rigs whose rows this version cannot read.
+pub(crate) fn unread(connection: &Connection) -> Result<Vec<Unread>, Error> {
+    let boards = read_boards(connection, "TRUE", &[])?;
+    let unread = boards.into_iter().filter_map(|(id, board)| {
+        Some(Unread {
             what: "rig",
             id: id.0,
+            why: board.err()?,
         })
+    });
+    Ok(unread.collect())
 }
+
+fn one_of(boards: Vec<(RigId, Readable)>, id: RigId) -> Result<Board, Error> {
+    match boards.into_iter().next() {
+        None => Err(Error::Missing {
+            what: "rig",
+            id: id.0,
+        }),
+        Some((_, Ok(board))) => Ok(board),
+        Some((_, Err(why))) => Err(Error::Unreadable {
+            what: "rig",
+            id: id.0,
+            why,
+        }),
+    }
+}
+
+/// A board, or what is wrong with its rows.
+type Readable = Result<Board, String>;
 
 fn read_boards(
     connection: &Connection,
     which: &str,
     given: &[i64],
-) -> Result<Vec<(RigId, Board)>, Error> {
+) -> Result<Vec<(RigId, Readable)>, Error> {
     // A version that is asked for is the second parameter; without one the present version counts.
     let at = if given.len() == 2 {
         "?2"
@@ -279,25 +309,22 @@ fn read_boards(
         "rigs.version"
     };
     let given = rusqlite::params_from_iter(given);
-    let mut pieces: BTreeMap<i64, Vec<Piece>> = BTreeMap::new();
+    let mut pieces: BTreeMap<i64, Result<Vec<Piece>, String>> = BTreeMap::new();
     let mut statement = connection.prepare_cached(&format!(
         "SELECT {COLUMNS}, rig_pieces.rig_id, rig_pieces.part_id, rig_pieces.count, rig_pieces.bend
          FROM rigs JOIN rig_pieces ON rig_pieces.rig_id = rigs.id AND rig_pieces.version = {at}
              JOIN parts ON parts.id = rig_pieces.part_id
          WHERE {which} ORDER BY rig_pieces.rig_id, rig_pieces.place"
     ))?;
-    let rows = statement.query_map(given.clone(), |row| {
-        let piece = Piece {
-            part: parts::read(row)?.part,
-            stock: Some(PartId(row.get(19)?)),
-            count: row.get(20)?,
-            bend: row.get(21)?,
-        };
-        Ok((row.get::<_, i64>(18)?, piece))
-    })?;
-    for row in rows {
-        let (rig, piece) = row?;
-        pieces.entry(rig).or_default().push(piece);
+    let mut rows = statement.query(given.clone())?;
+    while let Some(row) = rows.next()? {
+        let threaded = pieces.entry(row.get(18)?).or_insert_with(|| Ok(Vec::new()));
+        match (read_piece(row), &mut *threaded) {
+            (Ok(piece), Ok(pieces)) => pieces.push(piece),
+            (Ok(_), Err(_)) => {}
+            (Err(error), _) if is_unreadable(&error) => *threaded = Err(why(&error)),
+            (Err(error), _) => return Err(error.into()),
+        }
     }
     let mut statement = connection.prepare_cached(&format!(
         "SELECT {COLUMNS}, rig_versions.*, rigs.name, rigs.setup_id, rigs.observed_moment_nm,
@@ -309,13 +336,33 @@ fn read_boards(
          WHERE {which} ORDER BY rigs.name, rigs.id"
     ))?;
     let mut dunked = observed::dunks_by_rig(connection)?;
-    let boards = statement.query_map(given, |row| {
+    let mut boards = Vec::new();
+    let mut rows = statement.query(given)?;
+    while let Some(row) = rows.next()? {
         let id: i64 = row.get("rig_id")?;
-        let mut board = read_board(row, pieces.remove(&id).unwrap_or_default())?;
-        board.dunked = dunked.remove(&id).unwrap_or_default();
-        Ok((RigId(id), board))
-    })?;
-    Ok(boards.collect::<Result<_, _>>()?)
+        let board = match pieces.remove(&id).unwrap_or_else(|| Ok(Vec::new())) {
+            Err(why) => Err(why),
+            Ok(pieces) => match read_board(row, pieces) {
+                Ok(board) => Ok(Board {
+                    dunked: dunked.remove(&id).unwrap_or_default(),
+                    ..board
+                }),
+                Err(error) if is_unreadable(&error) => Err(why(&error)),
+                Err(error) => return Err(error.into()),
+            },
+        };
+        boards.push((RigId(id), board));
+    }
+    Ok(boards)
+}
+
+fn read_piece(row: &Row<'_>) -> rusqlite::Result<Piece> {
+    Ok(Piece {
+        part: parts::read(row)?.part,
+        stock: Some(PartId(row.get(19)?)),
+        count: row.get(20)?,
+        bend: row.get(21)?,
+    })
 }
 
 fn read_board(row: &Row<'_>, pieces: Vec<Piece>) -> rusqlite::Result<Board> {

@@ -5,9 +5,42 @@ use motilis_core::tackle::{LineMaterial, LineStock};
 use motilis_core::units::Metres;
 use rusqlite::{OptionalExtension, Row};
 
-/// Turns "no row" into [`Error::Missing`].
+/// Turns "no row" into [`Error::Missing`], and a row that cannot be read into [`Error::Unreadable`].
 pub(crate) fn found<T>(row: rusqlite::Result<T>, what: &'static str, id: i64) -> Result<T, Error> {
-    row.optional()?.ok_or(Error::Missing { what, id })
+    match row.optional() {
+        Ok(row) => row.ok_or(Error::Missing { what, id }),
+        Err(error) if is_unreadable(&error) => Err(Error::Unreadable {
+            what,
+            id,
+            why: why(&error),
+        }),
+        Err(error) => Err(error.into()),
+    }
+}
+
+/// Whether a row holds what this version cannot read, and the database is in order.
+pub(crate) fn is_unreadable(error: &rusqlite::Error) -> bool {
+    use rusqlite::Error::{FromSqlConversionFailure, IntegralValueOutOfRange, InvalidColumnType};
+    matches!(
+        error,
+        FromSqlConversionFailure(..) | IntegralValueOutOfRange(..) | InvalidColumnType(..)
+    )
+}
+
+/// What is wrong with a row that cannot be read.
+pub(crate) fn why(error: &rusqlite::Error) -> String {
+    match error {
+        rusqlite::Error::FromSqlConversionFailure(_, _, why) => why.to_string(),
+        other => other.to_string(),
+    }
+}
+
+/// The rows that can be read; the others are named by [`crate::unread`].
+pub(crate) fn readable<T>(
+    rows: impl Iterator<Item = rusqlite::Result<T>>,
+) -> Result<Vec<T>, Error> {
+    let kept = rows.filter(|row| !row.as_ref().is_err_and(is_unreadable));
+    Ok(kept.collect::<Result<_, _>>()?)
 }
 
 /// Why a column cannot be read, as the database's own error type.

@@ -1,7 +1,7 @@
 //! Local rules of the waters, as they were typed in.
 
 use crate::Error;
-use crate::row::{found, keyed, keyed_or_none, unreadable};
+use crate::row::{found, keyed, keyed_or_none, readable, unreadable};
 use jiff::civil::Date;
 use motilis_core::book::{RuleId, WaterId};
 use motilis_core::fish::Fish;
@@ -64,7 +64,7 @@ pub fn of_water(
          ORDER BY topic, fish, from_date, id",
     )?;
     let rows = statement.query_map([water.0], |row| Ok((RuleId(row.get("id")?), read(row)?)))?;
-    Ok(rows.collect::<Result<_, _>>()?)
+    readable(rows)
 }
 
 /// A rule that is not deleted, with its water.
@@ -112,7 +112,7 @@ fn columns(rule: &LocalRule) -> [(&'static str, Value); 11] {
     ]
 }
 
-fn read(row: &Row<'_>) -> rusqlite::Result<LocalRule> {
+pub(crate) fn read(row: &Row<'_>) -> rusqlite::Result<LocalRule> {
     let topic = keyed(row, "topic", Topic::from_key)?;
     let says = if topic == Topic::Slot {
         let end = |column| Ok::<_, rusqlite::Error>(row.get::<_, Option<f64>>(column)?.map(Metres));

@@ -1,7 +1,7 @@
 //! Line set-ups: what a rod is rigged with.
 
 use crate::Error;
-use crate::row::{found, keyed, line_stock};
+use crate::row::{found, keyed, line_stock, readable};
 use motilis_core::book::SetupId;
 use motilis_core::line::{Core, LineSetup, Start};
 use motilis_core::tackle::{DiverSize, SideSetting, SinkerStyle, Weight, WeightMaterial};
@@ -130,7 +130,7 @@ pub fn all(connection: &Connection) -> Result<Vec<(SetupId, LineSetup)>, Error> 
     let mut statement = connection
         .prepare_cached("SELECT * FROM line_setups WHERE deleted_utc_s IS NULL ORDER BY name")?;
     let rows = statement.query_map([], |row| Ok((SetupId(row.get("id")?), read(row)?)))?;
-    Ok(rows.collect::<Result<_, _>>()?)
+    readable(rows)
 }
 
 /// One set-up, deleted or not.
@@ -142,7 +142,7 @@ pub fn get(connection: &Connection, id: SetupId) -> Result<LineSetup, Error> {
     found(statement.query_row([id.0], read), "line set-up", id.0)
 }
 
-fn read(row: &Row<'_>) -> rusqlite::Result<LineSetup> {
+pub(crate) fn read(row: &Row<'_>) -> rusqlite::Result<LineSetup> {
     let start = match row.get::<_, String>("start")?.as_str() {
         "rod_tip" => Start::RodTip {
             height: Metres(row.get("tip_height_m")?),

@@ -1,7 +1,7 @@
 //! Spreads, edited in versions as rigs are.
 
 use crate::Error;
-use crate::row::{found, keyed};
+use crate::row::{found, keyed, readable};
 use motilis_core::book::{
     LureId, PlannedRod, PlannedSpread, RigId, SavedSpread, SetupId, SpreadId, Tackle,
 };
@@ -139,7 +139,30 @@ pub fn names(connection: &Connection) -> Result<Vec<(SpreadId, String)>, Error> 
         "SELECT id, name FROM spreads WHERE deleted_utc_s IS NULL ORDER BY name, id",
     )?;
     let rows = statement.query_map([], |row| Ok((SpreadId(row.get(0)?), row.get(1)?)))?;
-    Ok(rows.collect::<Result<_, _>>()?)
+    readable(rows)
+}
+
+/// A spread as it was in a version; `None` when there is no such version.
+///
+/// # Errors
+/// [`Error::Sqlite`].
+pub fn rods_at(
+    connection: &Connection,
+    id: SpreadId,
+    version: i64,
+) -> Result<Option<Vec<PlannedRod>>, Error> {
+    let known: bool = connection.query_row(
+        "SELECT EXISTS (SELECT 1 FROM spread_versions WHERE spread_id = ?1 AND version = ?2)",
+        [id.0, version],
+        |row| row.get(0),
+    )?;
+    if !known {
+        return Ok(None);
+    }
+    let mut statement = connection.prepare_cached(
+        "SELECT * FROM spread_lines WHERE spread_id = ?1 AND version = ?2 ORDER BY place",
+    )?;
+    readable(statement.query_map([id.0, version], read_rod)?).map(Some)
 }
 
 /// One spread, thrown away or not.
@@ -163,6 +186,7 @@ pub fn get(connection: &Connection, id: SpreadId) -> Result<SavedSpread, Error> 
                     speed: MetresPerSecond(row.get("speed_mps")?),
                     rods: Vec::new(),
                 },
+                version: row.get("version")?,
                 can_undo: row.get::<_, Option<i64>>("comes_from")?.is_some(),
                 can_redo: row.get("can_redo")?,
             })
@@ -176,7 +200,7 @@ pub fn get(connection: &Connection, id: SpreadId) -> Result<SavedSpread, Error> 
          WHERE spreads.id = ?1 ORDER BY place",
     )?;
     let rods = statement.query_map([id.0], read_rod)?;
-    saved.plan.rods = rods.collect::<Result<_, _>>()?;
+    saved.plan.rods = readable(rods)?;
     Ok(saved)
 }
 

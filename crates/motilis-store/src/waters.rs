@@ -1,7 +1,7 @@
 //! Lakes, rivers and sea areas, with the fish and forage that live in them.
 
 use crate::Error;
-use crate::row::{found, keyed, unreadable};
+use crate::row::{found, keyed, readable, unreadable};
 use motilis_core::book::{WaterBody, WaterId};
 use motilis_core::fish::{Fish, Forage};
 use motilis_core::light::Stain;
@@ -78,7 +78,7 @@ fn set_life(connection: &Connection, id: WaterId, water: &WaterBody) -> Result<(
 }
 
 /// A water with its lists read by one query: keys joined with commas, in their order.
-const WITH_LIFE: &str = "SELECT *,
+pub(crate) const EVERY: &str = "SELECT *,
     (SELECT group_concat(fish) FROM (SELECT fish FROM water_fish WHERE water_id = id ORDER BY place)) AS fish,
     (SELECT group_concat(forage) FROM (SELECT forage FROM water_forage WHERE water_id = id ORDER BY place)) AS forage
     FROM waters";
@@ -89,10 +89,10 @@ const WITH_LIFE: &str = "SELECT *,
 /// [`Error::Sqlite`].
 pub fn all(connection: &Connection) -> Result<Vec<(WaterId, WaterBody)>, Error> {
     let mut statement = connection.prepare_cached(&format!(
-        "{WITH_LIFE} WHERE deleted_utc_s IS NULL ORDER BY name"
+        "{EVERY} WHERE deleted_utc_s IS NULL ORDER BY name"
     ))?;
     let rows = statement.query_map([], |row| Ok((WaterId(row.get("id")?), read(row)?)))?;
-    Ok(rows.collect::<Result<_, _>>()?)
+    readable(rows)
 }
 
 /// One water, deleted or not: old outings still show it.
@@ -100,11 +100,11 @@ pub fn all(connection: &Connection) -> Result<Vec<(WaterId, WaterBody)>, Error> 
 /// # Errors
 /// [`Error::Missing`].
 pub fn get(connection: &Connection, id: WaterId) -> Result<WaterBody, Error> {
-    let mut statement = connection.prepare_cached(&format!("{WITH_LIFE} WHERE id = ?1"))?;
+    let mut statement = connection.prepare_cached(&format!("{EVERY} WHERE id = ?1"))?;
     found(statement.query_row([id.0], read), "water", id.0)
 }
 
-fn read(row: &Row<'_>) -> rusqlite::Result<WaterBody> {
+pub(crate) fn read(row: &Row<'_>) -> rusqlite::Result<WaterBody> {
     Ok(WaterBody {
         name: row.get("name")?,
         latitude_deg: row.get("latitude_deg")?,

@@ -45,6 +45,8 @@ impl Ranked {
 pub struct Ranking {
     /// The best first.
     pub rows: Vec<Ranked>,
+    /// Candidates whose figures the computation cannot bear, with the reason: they stand in no order.
+    pub unfit: Vec<(usize, Error)>,
     /// The best score of light among them.
     best_seen: f64,
 }
@@ -92,37 +94,43 @@ impl<'a> Judge<'a> {
 
     /// Orders candidates by what is cheap to know: every term, but not yet depth and build.
     ///
-    /// # Errors
-    /// [`Error::OutOfRange`] for a rig whose figures cannot be.
-    pub fn rank(&self, candidates: &[Candidate]) -> Result<Ranking, Error> {
+    /// One whose figures cannot be computed is named in [`Ranking::unfit`]; the others are ranked as ever.
+    pub fn rank(&self, candidates: &[Candidate]) -> Ranking {
         let mut sightings = HashMap::new();
-        let prepared = candidates
-            .iter()
-            .map(|candidate| self.prepare(candidate, &mut sightings))
-            .collect::<Result<Vec<_>, _>>()?;
+        let mut unfit = Vec::new();
+        let mut prepared = Vec::with_capacity(candidates.len());
+        for (index, candidate) in candidates.iter().enumerate() {
+            match self.prepare(candidate, &mut sightings) {
+                Ok(ready) => prepared.push((index, ready)),
+                Err(error) => unfit.push((index, error)),
+            }
+        }
         let best_seen = prepared
             .iter()
-            .map(|prepared| prepared.sighting.score())
+            .map(|(_, prepared)| prepared.sighting.score())
             .fold(0.0, f64::max);
-        let mut rows = prepared
-            .into_iter()
-            .enumerate()
-            .map(|(index, prepared)| {
-                let terms = self.terms(&candidates[index], &prepared, best_seen)?;
-                Ok(Ranked {
+        let mut rows = Vec::with_capacity(prepared.len());
+        for (index, prepared) in prepared {
+            match self.terms(&candidates[index], &prepared, best_seen) {
+                Ok(terms) => rows.push(Ranked {
                     index,
                     score: terms.iter().map(Scored::weighted).sum(),
                     ruled_out: prepared.obstacle.is_some(),
                     prepared,
-                })
-            })
-            .collect::<Result<Vec<_>, Error>>()?;
+                }),
+                Err(error) => unfit.push((index, error)),
+            }
+        }
         rows.sort_by(|a, b| {
             b.score
                 .total_cmp(&a.score)
                 .then_with(|| candidates[a.index].name.cmp(&candidates[b.index].name))
         });
-        Ok(Ranking { rows, best_seen })
+        Ranking {
+            rows,
+            unfit,
+            best_seen,
+        }
     }
 
     /// Judges one of the ranked to the end: depth, bottom and build too.
@@ -157,9 +165,12 @@ impl<'a> Judge<'a> {
     /// Judges every candidate to the end; in the order of the candidates.
     ///
     /// # Errors
-    /// As [`Self::settle`].
+    /// As [`Self::settle`]; and the first of those whose figures cannot be computed.
     pub fn all(&self, candidates: &[Candidate]) -> Result<Vec<Call>, Error> {
-        let ranking = self.rank(candidates)?;
+        let ranking = self.rank(candidates);
+        if let Some((_, error)) = ranking.unfit.first() {
+            return Err(error.clone());
+        }
         let mut calls: Vec<Option<Call>> = vec![None; candidates.len()];
         for row in &ranking.rows {
             calls[row.index] = Some(self.settle(candidates, &ranking, row)?);

@@ -59,15 +59,13 @@ const UNKNOWN_BONUS: f64 = 0.8;
 /// come first, vetoed ones not at all.
 ///
 /// - `mark`: what the angler said of a candidate, by its place.
-///
-/// # Errors
-/// As [`Judge::settle`].
+/// A candidate that cannot be judged to the end is called by nobody.
 pub fn draw_up(
     judge: &Judge<'_>,
     candidates: &[Candidate],
     ranking: &Ranking,
     mark: impl Fn(usize) -> Option<Mark>,
-) -> Result<Sheet, Error> {
+) -> Sheet {
     let mut sheet = Sheet::default();
     let mut settled: Vec<Option<Call>> = vec![None; candidates.len()];
     for &role in Role::ALL {
@@ -98,7 +96,11 @@ pub fn draw_up(
             }
             let call = match settled[row.index].take() {
                 Some(call) => call,
-                None => judge.settle(candidates, ranking, row)?,
+                None => match judge.settle(candidates, ranking, row) {
+                    Ok(call) => call,
+                    // What cannot be computed is called by nobody.
+                    Err(_) => continue,
+                },
             };
             if call.verdict == Verdict::Works {
                 sheet.picks.push(Pick {
@@ -111,7 +113,7 @@ pub fn draw_up(
             settled[row.index] = Some(call);
         }
     }
-    Ok(sheet)
+    sheet
 }
 
 fn certainty(judge: &Judge<'_>, candidate: &Candidate) -> f64 {
@@ -235,7 +237,7 @@ pub struct Changed {
 /// The moves that would change the first call, found by judging all candidates again with each.
 ///
 /// # Errors
-/// As [`Judge::settle`].
+/// As [`Judge::new`].
 pub fn what_would_change(
     day: &Day,
     ways: &Ways,
@@ -247,8 +249,8 @@ pub fn what_would_change(
     for moved in moves(day) {
         let other = moved.of(day);
         let judge = Judge::new(&other, ways)?;
-        let ranking = judge.rank(candidates)?;
-        let sheet = draw_up(&judge, candidates, &ranking, mark)?;
+        let ranking = judge.rank(candidates);
+        let sheet = draw_up(&judge, candidates, &ranking, mark);
         let instead = sheet.picks.first().map(|pick| pick.index);
         if instead != first {
             changed.push(Changed { moved, instead });
@@ -321,8 +323,8 @@ pub(super) mod tests {
     fn sheet(day: &Day, candidates: &[Candidate], mark: impl Fn(usize) -> Option<Mark>) -> Sheet {
         let ways = Ways::usual(day.fish);
         let judge = Judge::new(day, &ways).unwrap();
-        let ranking = judge.rank(candidates).unwrap();
-        draw_up(&judge, candidates, &ranking, mark).unwrap()
+        let ranking = judge.rank(candidates);
+        draw_up(&judge, candidates, &ranking, mark)
     }
 
     fn indices(sheet: &Sheet) -> Vec<usize> {

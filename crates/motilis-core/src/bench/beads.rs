@@ -55,8 +55,9 @@ pub fn proposals(wanted: &Wanted, stock: &[Stocked]) -> Vec<Vec<Piece>> {
         wanted,
         kinds: &kinds,
         limits: (
-            (wanted.least.0 / STEP).ceil() as i64,
-            (wanted.most.0 / STEP).floor() as i64,
+            // A stack within half a caliper's step of a limit fits it.
+            (wanted.least.0 / STEP - 0.5).ceil() as i64,
+            (wanted.most.0 / STEP + 0.5).floor() as i64,
         ),
         found: Vec::new(),
         chosen: Vec::new(),

@@ -18,12 +18,14 @@
 //! the shaft; `λ` turn coefficient; `C_T`, `C_D`, `C_L` coefficients of torque, drag and side force;
 //! `q = ρ U² / 2`.
 
+mod dunk_test;
 mod family;
 mod observation;
 mod running;
 mod size;
 mod tuning;
 
+pub use dunk_test::DunkTest;
 pub use family::{Coefficients, Family};
 pub use observation::{Learned, Observation};
 pub use running::{

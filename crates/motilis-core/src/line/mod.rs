@@ -5,13 +5,15 @@
 //! much to let out for a depth. "Out" is the setback from rod tip or board to the weight (to the leader's
 //! end where there is no weight); on a downrigger it is the cable, counted from the water.
 
+mod bottom_touch;
 mod dive_curve;
 mod rigging;
 mod run;
 mod setup;
 
+pub use bottom_touch::BottomTouch;
 pub use dive_curve::{DiveFit, Touch};
 pub(crate) use rigging::{Clipped, Depth, Hung, Rigging, pull};
 pub(crate) use run::{BOTTOM, against};
 pub use run::{Bottom, Line, OutFor, Run, Surroundings};
-pub use setup::{COLOUR, Core, LEAD, LineSetup, MASS, Start};
+pub use setup::{COLOUR, CORE, Changes, Core, LEAD, LineSetup, MASS, REEL, Start, TIP};

@@ -23,6 +23,19 @@ pub enum Start {
     },
 }
 
+/// What a day or a rod has otherwise than its set-up.
+#[derive(Debug, Clone, Copy, PartialEq, Default)]
+pub struct Changes {
+    /// Another main line.
+    pub main: Option<LineStock>,
+    /// Another mass of the weight, for set-ups that have one.
+    pub weight: Option<Kilograms>,
+    /// Another lead.
+    pub lead: Option<Metres>,
+    /// Another height of the release above a downrigger's ball.
+    pub above: Option<Metres>,
+}
+
 /// A length of lead-core or copper between leader and main line.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Core {
@@ -60,11 +73,14 @@ pub struct LineSetup {
     pub reel: Metres,
 }
 
-const TIP: Range = Range::closed(0.0, 10.0, "m", "between 0 and 10 m");
+/// Height of a rod tip above the water.
+pub const TIP: Range = Range::closed(0.0, 10.0, "m", "between 0 and 10 m");
 /// Length of a leader or drop-back.
 pub const LEAD: Range = Range::closed(0.0, 60.0, "m", "between 0 and 60 m");
-const CORE: Range = Range::above(0.0, 400.0, "m", "above 0 and at most 400 m");
-const REEL: Range = Range::closed(1.0, 1_000.0, "m", "between 1 and 1 000 m");
+/// Length of a sinking section.
+pub const CORE: Range = Range::above(0.0, 400.0, "m", "above 0 and at most 400 m");
+/// Line on a reel.
+pub const REEL: Range = Range::closed(1.0, 1_000.0, "m", "between 1 and 1 000 m");
 /// Mass of a weight or ball.
 pub const MASS: Range = Range::above(0.0, 20.0, "kg", "above 0 and at most 20 kg");
 const STRUM: Range = Range::closed(0.5, 4.0, "", "between 0.5 and 4");
@@ -127,6 +143,20 @@ impl LineSetup {
         STRUM.check("strum", self.strum)?;
         REEL.check("reel_m", self.reel.0)?;
         Ok(())
+    }
+
+    /// The set-up with what is otherwise that day or on that rod.
+    pub fn changed(&self, changes: &Changes) -> Self {
+        let mut setup = self.clone();
+        setup.main = changes.main.unwrap_or(self.main);
+        setup.lead = changes.lead.unwrap_or(self.lead);
+        if let (Some(weight), Some(mass)) = (self.weight, changes.weight) {
+            setup.weight = Some(weight.with_mass(mass));
+        }
+        if let (Start::Downrigger { above, .. }, Some(height)) = (&mut setup.start, changes.above) {
+            *above = height;
+        }
+        setup
     }
 
     /// Height from which the straight piece in the air comes down; 0 for boards and downriggers.

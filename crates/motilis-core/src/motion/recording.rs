@@ -102,7 +102,7 @@ struct Moving {
 /// Tows a spread along a course. `progress` is told the share that is done and may stop it; then `None`.
 ///
 /// # Errors
-/// As [`Spread::running`] and [`Course::check`]; [`Error::OutOfRange`] for the time.
+/// As [`Spread::check`] and [`Course::check`]; [`Error::OutOfRange`] for the time.
 pub fn record(
     scene: &Scene<'_>,
     mut progress: impl FnMut(f64) -> ControlFlow<()>,
@@ -225,6 +225,7 @@ fn rig_load(rod: &Rod, setup: &LineSetup, scene: &Scene<'_>) -> Result<NodeLoad,
             let load = lure.load(setup, rod.out, scene.spread.speed, water)?;
             Ok(NodeLoad::of(load))
         }
+        Towed::Unfit(unfit) => Err(unfit.why.clone()),
     }
 }
 

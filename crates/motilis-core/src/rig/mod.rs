@@ -33,10 +33,9 @@ pub use spin::Spin;
 pub use stack::{Build, Edit, Knot, Mount, Piece, Setting, Spacing, Stack};
 
 use crate::blade::{
-    Blade, Family, Learned, Observation, POLISHED_BEARING, Shaft, WET_METAL_ON_PLASTIC,
+    Blade, DunkTest, Family, Learned, Observation, POLISHED_BEARING, Shaft, WET_METAL_ON_PLASTIC,
 };
 use crate::error::Error;
-use crate::planned::DunkTest;
 use crate::towline::PointLoad;
 use crate::units::{Celsius, MILLIMETRE, MetresPerSecond, NewtonMetres, Newtons, SquareMetres};
 use crate::water::Water;

@@ -1,5 +1,5 @@
 use super::running::{Running, State};
-use super::{Rod, Spread, TANGLED, drags};
+use super::{Rod, Spread, TANGLED};
 use crate::line::Bottom;
 use crate::units::{Metres, MetresPerSecond};
 
@@ -126,11 +126,6 @@ impl Running {
         (0..self.lines.len())
             .filter(|&place| !self.fails(place))
             .count()
-    }
-
-    /// Whether a line lies on the bottom.
-    pub fn is_on_bottom(&self, place: usize) -> bool {
-        drags(self.lines[place].bottom)
     }
 }
 

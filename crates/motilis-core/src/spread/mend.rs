@@ -72,6 +72,9 @@ pub fn mends(
         Fault::Near { .. } => apart(rod),
         Fault::LeaderTooLong { most } => vec![Mend::Lead(*most)],
         Fault::TooManyRods { .. } => return Ok(vec![Mend::TakeIn]),
+        Fault::Unsolved(_) if matches!(rod.towed, Towed::Unfit(_)) => {
+            swaps(rod, running, place, surroundings, box_of_rigs)?
+        }
         Fault::Unsolved(_) => [1.2, 1.6, 2.5]
             .iter()
             .map(|times| Mend::Out(whole_feet(rod.out * *times)))
@@ -204,12 +207,15 @@ fn swaps(
     let speed = running.lines[place].speed;
     let kind = match &rod.towed {
         Towed::Rig(rig) => Some(rig.kind()),
-        Towed::Lure(_) => None,
+        Towed::Lure(_) | Towed::Unfit(_) => None,
     };
     let mut fit = Vec::new();
     for (number, rig) in box_of_rigs.iter().enumerate() {
         let water = &surroundings.water;
-        let window = rig.shaft(water, surroundings.temperature)?.window(water);
+        let Ok(shaft) = rig.shaft(water, surroundings.temperature) else {
+            continue;
+        };
+        let window = shaft.window(water);
         if window.holds(speed) && rig.name != rod.towed.name() {
             let off = (rig.kind().trolled().favourite.0 - speed.0).abs();
             fit.push((Some(rig.kind()) != kind, off, number));

@@ -16,10 +16,12 @@
 mod board;
 mod current;
 mod fault;
+mod frame;
 mod kick;
 mod lure;
 mod mend;
 mod order;
+mod plan;
 mod rod;
 mod running;
 mod shared;
@@ -29,18 +31,20 @@ mod turn;
 pub use board::{Balance, board_balance};
 pub use current::{Current, Leg};
 pub use fault::{Fault, Gravity};
+pub use frame::{Point, RADIUS, Turn};
 pub use kick::{Kick, Passed, kick};
 pub use lure::{DiveTable, Lure};
 pub use mend::{Mend, mends};
 pub use order::{Group, Order, Way};
+pub use plan::{PlannedRod, PlannedSpread, SavedSpread, Tackle};
 pub use rod::{Holder, Side, Stance, Tip};
-pub use running::{LineRunning, Point, Running, SetOut, State};
+pub use running::{LineRunning, Running, SetOut, State};
 pub use shared::Shared;
 pub use tangle::{NEAR, TANGLED, Tangle, closest};
-pub use turn::{SafeTurn, Turn};
+pub use turn::SafeTurn;
 
 use crate::error::{Error, Range};
-use crate::line::{Bottom, LineSetup, Start, Surroundings};
+use crate::line::{LineSetup, Start, Surroundings};
 use crate::rig::Rig;
 use crate::units::{Metres, MetresPerSecond};
 use std::sync::Arc;
@@ -48,9 +52,15 @@ use std::sync::Arc;
 /// Most lines a spread can hold: six holders a side and two more a side for riggers.
 pub const MOST_LINES: usize = 16;
 
-const ROD: Range = Range::closed(0.5, 6.0, "m", "between 0.5 and 6 m");
-const BOARD: Range = Range::closed(2.0, 80.0, "m", "between 2 and 80 m");
-const SPEED: Range = Range::above(0.0, 4.5, "m/s", "above 0 and at most 4.5 m/s");
+/// Length of a rod.
+pub const ROD: Range = Range::closed(0.5, 6.0, "m", "between 0.5 and 6 m");
+/// Distance of a board from the keel.
+pub const BOARD: Range = Range::closed(2.0, 80.0, "m", "between 2 and 80 m");
+/// Speed of a spread through the water.
+pub const SPEED: Range = Range::above(0.0, 4.5, "m/s", "above 0 and at most 4.5 m/s");
+
+/// The rod that a set-up's tip height is taken on.
+pub const USUAL_ROD: Metres = Metres(7.0 * 0.3048);
 
 /// What a line tows.
 #[derive(Debug, Clone, PartialEq)]
@@ -59,6 +69,17 @@ pub enum Towed {
     Rig(Arc<Rig>),
     /// A plug or spoon with the angler's own dive table.
     Lure(Arc<Lure>),
+    /// What is known by name but cannot run: its line keeps its place, with the reason.
+    Unfit(Arc<Unfit>),
+}
+
+/// A rig that cannot run as it lies.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Unfit {
+    /// What it is called.
+    pub name: String,
+    /// What is wrong with it.
+    pub why: Error,
 }
 
 impl Towed {
@@ -67,6 +88,7 @@ impl Towed {
         match self {
             Self::Rig(rig) => &rig.name,
             Self::Lure(lure) => &lure.name,
+            Self::Unfit(unfit) => &unfit.name,
         }
     }
 }
@@ -103,8 +125,19 @@ impl Rod {
     }
 
     /// Where its tip is.
+    ///
+    /// A set-up's own tip height is that of a corner rod of the usual length, as Today and the tank have it; another
+    /// rod is held higher or lower by as much as its geometry says.
     pub fn tip(&self) -> Tip {
-        self.holder.tip(self.stance, self.length)
+        let tip = self.holder.tip(self.stance, self.length);
+        let Start::RodTip { height } = self.setup.start else {
+            return tip;
+        };
+        let usual = self.holder.tip(Stance::Corner, USUAL_ROD);
+        Tip {
+            height: Metres((height + tip.height - usual.height).0.max(0.0)),
+            ..tip
+        }
     }
 
     /// Whether it runs from a board.
@@ -113,7 +146,7 @@ impl Rod {
     }
 
     fn check(&self) -> Result<(), Error> {
-        self.setup.check()?;
+        self.setup.check().map_err(|error| error.under("setup"))?;
         ROD.check("rod_m", self.length.0)?;
         match (self.has_board(), self.board) {
             (true, None) => Err(Error::contradiction(
@@ -136,14 +169,25 @@ pub struct Spread {
 }
 
 impl Spread {
-    /// Whether it can be, in this water.
+    /// Whether every line of it can be, in this water.
     ///
     /// # Errors
     /// [`Error::Contradiction`] or [`Error::OutOfRange`] with the field, for a rod as `rods[2].lead_m`.
     pub fn check(&self, surroundings: &Surroundings) -> Result<(), Error> {
+        self.check_whole(surroundings)?;
+        for place in 0..self.rods.len() {
+            if let Some(trouble) = self.trouble(place, surroundings) {
+                return Err(trouble.under(&format!("rods[{place}]")));
+            }
+        }
+        Ok(())
+    }
+
+    /// Whether it can be computed at all, whatever single lines are like.
+    pub(crate) fn check_whole(&self, surroundings: &Surroundings) -> Result<(), Error> {
         SPEED.check("speed_mps", self.speed.0)?;
         if let Some(bottom) = surroundings.bottom {
-            crate::line::BOTTOM.check("water_depth_m", bottom.0)?;
+            crate::line::BOTTOM.check("bottom_m", bottom.0)?;
         }
         if self.rods.is_empty() || self.rods.len() > MOST_LINES {
             return Err(Error::contradiction(
@@ -154,35 +198,40 @@ impl Spread {
                 ),
             ));
         }
-        for (place, rod) in self.rods.iter().enumerate() {
-            rod.check()
-                .map_err(|error| error.under(&format!("rods[{place}]")))?;
-            if self.rods[..place]
-                .iter()
-                .any(|one| one.holder == rod.holder)
-            {
-                return Err(Error::contradiction(
-                    format!("rods[{place}].holder"),
-                    format!(
-                        "two rods stand in holder {}; put one into a free holder",
-                        rod.holder
-                    ),
-                ));
-            }
-            if surroundings
-                .bottom
-                .is_some_and(|bottom| rod.setup.lead >= bottom)
-            {
-                return Err(Error::contradiction(
-                    format!("rods[{place}].lead_m"),
-                    format!(
-                        "the leader in holder {} is longer than the water is deep; tie a shorter one",
-                        rod.holder
-                    ),
-                ));
-            }
-        }
         Ok(())
+    }
+
+    /// What keeps a line from being computed, whatever the others are like.
+    pub fn trouble(&self, place: usize, surroundings: &Surroundings) -> Option<Error> {
+        let rod = &self.rods[place];
+        if let Towed::Unfit(unfit) = &rod.towed {
+            return Some(unfit.why.clone());
+        }
+        if let Err(trouble) = rod.check() {
+            return Some(trouble);
+        }
+        if self.rods[..place]
+            .iter()
+            .any(|one| one.holder == rod.holder)
+        {
+            return Some(Error::contradiction(
+                "holder",
+                format!(
+                    "two rods stand in holder {}; put one into a free holder",
+                    rod.holder
+                ),
+            ));
+        }
+        let bottom = surroundings.bottom?;
+        (rod.setup.lead >= bottom).then(|| {
+            Error::contradiction(
+                "setup.lead_m",
+                format!(
+                    "the leader in holder {} is longer than the water is deep; tie a shorter one",
+                    rod.holder
+                ),
+            )
+        })
     }
 
     /// Whether two rods hang their lines on the same downrigger: there is one on each side.
@@ -190,9 +239,4 @@ impl Spread {
         let (a, b) = (&self.rods[a], &self.rods[b]);
         a.setup.lets_out_cable() && b.setup.lets_out_cable() && a.holder.side == b.holder.side
     }
-}
-
-/// Whether a line drags.
-pub(crate) fn drags(bottom: Bottom) -> bool {
-    matches!(bottom, Bottom::Dragging { .. })
 }

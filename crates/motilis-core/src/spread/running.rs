@@ -1,8 +1,8 @@
 //! Every line of a spread solved, straight or in a turn.
 
 use super::board::board_balance;
+use super::frame::{Point, Turn};
 use super::tangle::{NEAR, Tangle, closest};
-use super::turn::Turn;
 use super::{Rod, Spread, Towed};
 use crate::blade::{self, Window};
 use crate::error::Error;
@@ -12,9 +12,6 @@ use crate::line::{
 use crate::rig::Practice;
 use crate::towline::PointLoad;
 use crate::units::{Kilograms, Metres, MetresPerSecond, Newtons};
-
-/// Aft, starboard, depth in the boat's frame, m.
-pub type Point = [f64; 3];
 
 /// What a line's blade or lure does.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
@@ -104,24 +101,24 @@ const SECOND_ROW: Metres = Metres(1.5);
 impl Spread {
     /// Solves every line at the spread's speed.
     ///
-    /// A line that cannot be solved (a setback shorter than its piece in the air) keeps its place in the answer
-    /// with the reason; the others are solved as ever.
+    /// A line that cannot be solved (its rig is not finished, its leader is longer than the water is deep, its setback
+    /// shorter than the piece in the air) keeps its place in the answer with the reason; the others are solved as ever.
     ///
     /// # Errors
-    /// As [`Spread::check`].
+    /// [`Error::OutOfRange`] or [`Error::Contradiction`] for what holds for all lines: speed, bottom, their number,
+    /// the turn.
     pub fn running(
         &self,
         surroundings: &Surroundings,
         turn: Option<Turn>,
     ) -> Result<Running, Error> {
-        self.check(surroundings)?;
+        self.check_whole(surroundings)?;
         if let Some(turn) = turn {
             turn.check()?;
         }
-        let mut lines = Vec::with_capacity(self.rods.len());
-        for place in 0..self.rods.len() {
-            lines.push(solved(self, place, surroundings, turn)?);
-        }
+        let mut lines: Vec<_> = (0..self.rods.len())
+            .map(|place| solved(self, place, surroundings, turn))
+            .collect();
         rows(self, &mut lines);
         let tangles = tangles(self, &lines);
         Ok(Running {
@@ -167,6 +164,7 @@ pub(super) fn tail(
             let load = lure.load(setup, rod.out, fitted_at, &surroundings.water)?;
             Ok((load, None))
         }
+        Towed::Unfit(unfit) => Err(unfit.why.clone()),
     }
 }
 
@@ -179,7 +177,9 @@ pub(super) fn clipped(
 ) -> Result<Vec<Clipped>, Error> {
     let mut clips = Vec::new();
     for other in 0..spread.rods.len() {
-        if other == place || !spread.share_a_cable(place, other) {
+        let hangs = other != place && spread.share_a_cable(place, other);
+        // A line that cannot run pulls at nothing.
+        if !hangs || spread.trouble(other, surroundings).is_some() {
             continue;
         }
         let rod = &spread.rods[other];
@@ -205,21 +205,37 @@ pub(super) fn speeds(rod: &Rod, surroundings: &Surroundings) -> Result<(Window, 
             };
             Ok((window, lure.speeds))
         }
+        Towed::Unfit(unfit) => Err(unfit.why.clone()),
     }
 }
+
+/// Speeds of what cannot run: nothing is known of them.
+const ANY: Window = Window {
+    from: MetresPerSecond(0.0),
+    to: None,
+};
+const NO_PRACTICE: Practice = Practice {
+    from: MetresPerSecond(0.0),
+    favourite: MetresPerSecond(0.0),
+    to: MetresPerSecond(0.0),
+};
 
 fn solved(
     spread: &Spread,
     place: usize,
     surroundings: &Surroundings,
     turn: Option<Turn>,
-) -> Result<LineRunning, Error> {
+) -> LineRunning {
     let rod = &spread.rods[place];
     let setup = rod.line_setup();
     let offset = offset(rod);
     let speed = turn.map_or(spread.speed, |turn| turn.speed_at(spread.speed, offset));
-    let (window, practice) = speeds(rod, surroundings)?;
-    let load = tail(rod, &setup, speed, surroundings, spread.speed);
+    let known = speeds(rod, surroundings);
+    let (window, practice) = known.clone().unwrap_or((ANY, NO_PRACTICE));
+    let load = match spread.trouble(place, surroundings) {
+        Some(trouble) => Err(trouble),
+        None => known.and_then(|_| tail(rod, &setup, speed, surroundings, spread.speed)),
+    };
     let blade = load.as_ref().ok().and_then(|(_, blade)| *blade);
     let state = blade.map_or_else(
         || match (speed < window.from, window.holds(speed)) {
@@ -278,7 +294,7 @@ fn solved(
         Ok((hung, bottom)) => lay(&mut line, &hung, bottom, surroundings, place_at),
         Err(refusal) => line.refused = Some(refusal),
     }
-    Ok(line)
+    line
 }
 
 /// Puts a solved line into the boat's frame.
@@ -402,9 +418,12 @@ impl Spread {
     /// What must be out on a rod for its wanted depth at the spread's speed.
     ///
     /// # Errors
-    /// As [`Spread::check`]; a depth that cannot be had is an answer.
+    /// As [`Spread::running`], and what troubles this line; a depth that cannot be had is an answer.
     pub fn out_for(&self, place: usize, surroundings: &Surroundings) -> Result<SetOut, Error> {
-        self.check(surroundings)?;
+        self.check_whole(surroundings)?;
+        if let Some(trouble) = self.trouble(place, surroundings) {
+            return Err(trouble);
+        }
         let rod = &self.rods[place];
         let setup = rod.line_setup();
         let lure = match &rod.towed {
@@ -413,6 +432,7 @@ impl Spread {
                 return Ok(line.out_for(self.speed, rod.wanted)?.into());
             }
             Towed::Lure(lure) => lure,
+            Towed::Unfit(unfit) => return Err(unfit.why.clone()),
         };
         if let Some(bottom) = surroundings.bottom.filter(|bottom| rod.wanted >= *bottom) {
             return Ok(SetOut::BelowBottom { bottom });

@@ -29,13 +29,16 @@ impl Spread {
     /// One speed for all lines.
     ///
     /// # Errors
-    /// As [`Spread::check`].
+    /// As [`Spread::running`].
     pub fn shared_speed(&self, surroundings: &Surroundings) -> Result<Shared, Error> {
-        self.check(surroundings)?;
-        let lines = self
-            .rods
+        self.check_whole(surroundings)?;
+        // A line that cannot run has no speed.
+        let run: Vec<usize> = (0..self.rods.len())
+            .filter(|&place| self.trouble(place, surroundings).is_none())
+            .collect();
+        let lines = run
             .iter()
-            .map(|rod| speeds(rod, surroundings))
+            .map(|&place| speeds(&self.rods[place], surroundings))
             .collect::<Result<Vec<_>, _>>()?;
         let ends = |i: usize| {
             let window = &lines[i].0;
@@ -74,10 +77,13 @@ impl Spread {
             }
         }
         let (at, (_, favoured, _)) = best.unwrap_or((self.speed.0, (0, 0, 0.0)));
-        let (inside, outside): (Vec<usize>, Vec<usize>) =
-            (0..lines.len()).partition(|&i| holds(i, at));
-        let from = inside.iter().map(|&i| ends(i).0).fold(0.0, f64::max);
-        let to = inside.iter().map(|&i| ends(i).1).fold(FASTEST, f64::min);
+        let works: Vec<usize> = (0..lines.len()).filter(|&i| holds(i, at)).collect();
+        let from = works.iter().map(|&i| ends(i).0).fold(0.0, f64::max);
+        let to = works.iter().map(|&i| ends(i).1).fold(FASTEST, f64::min);
+        let inside: Vec<usize> = works.iter().map(|&i| run[i]).collect();
+        let outside = (0..self.rods.len())
+            .filter(|place| !inside.contains(place))
+            .collect();
         Ok(Shared {
             at: MetresPerSecond(at),
             from: MetresPerSecond(from.min(at)),

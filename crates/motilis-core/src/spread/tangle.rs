@@ -1,4 +1,4 @@
-use super::running::Point;
+use super::frame::Point;
 use crate::units::Metres;
 
 /// Closer than this two lines may touch when one swings: a warning.

@@ -60,8 +60,8 @@ prop_compose! {
 fn outcome(day: &Day, candidates: &[Candidate]) -> (Vec<String>, Vec<(String, u64)>) {
     let ways = Ways::usual(day.fish);
     let judge = Judge::new(day, &ways).unwrap();
-    let ranking = judge.rank(candidates).unwrap();
-    let sheet = draw_up(&judge, candidates, &ranking, |_| None).unwrap();
+    let ranking = judge.rank(candidates);
+    let sheet = draw_up(&judge, candidates, &ranking, |_| None);
     (
         sheet
             .picks
@@ -100,11 +100,11 @@ proptest! {
         }
         let ways = Ways::usual(day.fish);
         let judge = Judge::new(&day, &ways).unwrap();
-        let ranking = judge.rank(&candidates).unwrap();
+        let ranking = judge.rank(&candidates);
         let mark = |index: usize| {
             if index == veto { Some(Mark::Veto) } else if index.is_multiple_of(2) { Some(Mark::Pin) } else { None }
         };
-        let sheet = draw_up(&judge, &candidates, &ranking, mark).unwrap();
+        let sheet = draw_up(&judge, &candidates, &ranking, mark);
         let calls = judge.all(&candidates).unwrap();
         for pick in sheet.picks {
             prop_assert_ne!(pick.index, veto);
@@ -294,8 +294,8 @@ fn a_blade_of_the_box_is_proposed() {
     let ways = Ways::usual(Fish::Walleye);
     let today = day();
     let judge = Judge::new(&today, &ways).unwrap();
-    let ranking = judge.rank(&candidates).unwrap();
-    let sheet = draw_up(&judge, &candidates, &ranking, |_| None).unwrap();
+    let ranking = judge.rank(&candidates);
+    let sheet = draw_up(&judge, &candidates, &ranking, |_| None);
     let Stand::Buildable(changes) = &candidates[sheet.picks[0].index].stand else {
         panic!("{:?}", sheet.picks[0]);
     };

@@ -179,8 +179,8 @@ fn practice_would_tie_on_the_first_call(
     let candidates = pool();
     let ways = Ways::usual(day.fish);
     let judge = Judge::new(&day, &ways).unwrap();
-    let ranking = judge.rank(candidates).unwrap();
-    let sheet = draw_up(&judge, candidates, &ranking, |_| None).unwrap();
+    let ranking = judge.rank(candidates);
+    let sheet = draw_up(&judge, candidates, &ranking, |_| None);
     let first = sheet.picks.first().expect("something works");
     let rig = &candidates[first.index].rig;
     let (blade, colour, _) = rig.front_blade();
@@ -247,8 +247,8 @@ fn a_school_moves_the_call() {
             ..Ways::usual(day.fish)
         };
         let judge = Judge::new(&day, &ways).unwrap();
-        let ranking = judge.rank(candidates).unwrap();
-        let sheet = draw_up(&judge, candidates, &ranking, |_| None).unwrap();
+        let ranking = judge.rank(candidates);
+        let sheet = draw_up(&judge, candidates, &ranking, |_| None);
         let kind = candidates[sheet.picks[0].index].rig.kind();
         matches!(kind, Attractor | FlasherFly)
     };

@@ -548,7 +548,7 @@ fn a_line_on_the_bottom_is_wound_in() {
     };
     let spread = spread(1.2, vec![rod("P1", None, bouncer(2.0), indiana(), 80.0)]);
     let running = spread.running(&shallow, None).unwrap();
-    assert!(running.is_on_bottom(0) && running.fails(0));
+    assert!(matches!(running.lines[0].bottom, Bottom::Dragging { .. }) && running.fails(0));
     let offered = mends(&spread, &shallow, &running, 0, None, &[]).unwrap();
     let [Mend::Out(out)] = offered[..] else {
         panic!("{offered:?}");
@@ -588,7 +588,7 @@ fn a_fish_from_outside_crosses_what_runs_inside_of_it() {
 }
 
 fn refusal(spread: &Spread) -> (String, String) {
-    let error = spread.running(&deep(), None).unwrap_err();
+    let error = spread.check(&deep()).unwrap_err();
     (error.quantity().to_owned(), error.to_string())
 }
 
@@ -612,7 +612,7 @@ fn a_spread_that_cannot_be_is_refused_in_a_sentence() {
         ..bouncer(1.0)
     };
     let (field, _) = refusal(&spread(1.2, vec![rod("P1", None, long, indiana(), 60.0)]));
-    assert_eq!(field, "rods[0].lead_m");
+    assert_eq!(field, "rods[0].setup.lead_m");
     let (field, _) = refusal(&spread(
         1.2,
         vec![rod("P4", None, on_board(None), indiana(), 60.0)],

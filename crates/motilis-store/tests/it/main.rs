@@ -9,7 +9,7 @@ use motilis_core::book::{
     BoxPart, Event, EventId, EventKind, MadeState, OnLine, Outing, OutingId, OwnedRig, PartId,
     RigId, RunningLine, SetupId, WaterBody, WaterId,
 };
-use motilis_core::evidence::Record as Fished;
+use motilis_core::evidence::records;
 use motilis_core::fish::{Fish, Forage};
 use motilis_core::light::Stain;
 use motilis_core::line::{LineSetup, Start};
@@ -117,6 +117,7 @@ fn outing(water: WaterId) -> Outing {
     Outing {
         water,
         started: "2026-06-04T10:12:00Z".parse().unwrap(),
+        ended: None,
         speed: 1.2 * MILE_PER_HOUR,
         temperature: Celsius(14.4),
         clarity: Metres(2.1),
@@ -140,10 +141,11 @@ fn fish(outing: OutingId, rig: RigId) -> Event {
         outing,
         kind: EventKind::Fish,
         at: "2026-06-04T11:00:00Z".parse().unwrap(),
+        entered: "2026-06-04T11:00:00Z".parse().unwrap(),
         line: Some(OnLine {
             rig,
             out: 80.0 * FOOT,
-            depth: 22.0 * FOOT,
+            depth: Some(22.0 * FOOT),
         }),
         speed: 1.2 * MILE_PER_HOUR,
         length: Some(21.5 * INCH),
@@ -560,7 +562,7 @@ fn a_mark_is_kept_for_its_outing_only() {
         .unwrap();
 }
 
-/// Two fish on an outing of 48 minutes; a strike counts as no fish, a note as nothing.
+/// Two fish on an outing whose last entry is of its 48th minute; a strike counts as no fish, a note as nothing.
 #[test]
 fn the_log_adds_up_to_rod_hours() {
     let (_folder, store, water) = with_a_water();
@@ -577,19 +579,15 @@ fn the_log_adds_up_to_rod_hours() {
                 ..first.clone()
             };
             events::add(c, &strike)?;
-            let hours = 48.0 / 60.0;
-            let expected = Fished {
-                fish: 2,
-                rod_hours: hours,
-            };
-            let records = events::records(c, Fish::Walleye)?;
+            let records = records(&events::logged(c, Fish::Walleye)?);
             assert_eq!(records.len(), 1);
-            assert_eq!((records[0].0, records[0].1.fish), (rig, expected.fish));
-            assert!((records[0].1.rod_hours - expected.rod_hours).abs() < 1e-9);
+            assert_eq!(records[&rig].fish, 2);
+            // A quarter of an hour after the last entry the outing was over.
+            assert!((records[&rig].rod_hours - (48.0 + 15.0) / 60.0).abs() < 1e-9);
             // Nothing was logged on lake trout, and what is thrown away does not count.
-            assert!(events::records(c, Fish::LakeTrout)?.is_empty());
+            assert!(events::logged(c, Fish::LakeTrout)?.is_empty());
             throw(c, Record::Outing(day), Timestamp::UNIX_EPOCH)?;
-            assert!(events::records(c, Fish::Walleye)?.is_empty());
+            assert!(events::logged(c, Fish::Walleye)?.is_empty());
             Ok::<_, Error>(())
         })
         .unwrap();

@@ -1,10 +1,3 @@
-//! What the log says: fish per rod-hour, with how sure that is.
-//!
-//! Fish on a line are taken as a Poisson process with a constant rate; the rate's prior is a gamma
-//! distribution of shape ½ around what the angler catches on the whole, so that a rig nobody fished stands
-//! at the angler's mean and a few fish move it little. The posterior is a gamma distribution again (the
-//! conjugate pair; Gelman et al. 2013, *Bayesian Data Analysis*, 3rd ed., ch. 2, from memory).
-
 use crate::error::{Error, Range};
 use statrs::distribution::{ContinuousCDF, Gamma};
 

@@ -1,0 +1,26 @@
+//! The records of the boat book: waters, rigs, the box, outings, the line that runs, and what happened on it.
+//!
+//! Plain values; the store keeps them, the views show them. Times are UTC instants, shown in the
+//! zone of the water they belong to.
+
+mod board;
+mod box_part;
+mod event;
+mod outing;
+mod running_line;
+mod water_body;
+
+pub use crate::blade::DunkTest;
+pub use crate::entry::{check_clock, limits, plain_text};
+pub use crate::ids::{
+    DeedId, DunkId, EventId, LureId, MadeId, OutingId, PartId, PassId, RigId, RuleId, SetupId,
+    SpreadId, TouchId, WaterId,
+};
+pub use crate::line::BottomTouch;
+pub use crate::spread::{PlannedRod, PlannedSpread, SavedSpread, Tackle};
+pub use board::{Board, OwnedRig};
+pub use box_part::{BoxPart, MadeRig, MadeState, Shortage};
+pub use event::{Event, EventKind, OnLine};
+pub use outing::Outing;
+pub use running_line::RunningLine;
+pub use water_body::WaterBody;

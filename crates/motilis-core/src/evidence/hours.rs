@@ -1,0 +1,297 @@
+use super::Record;
+use crate::ids::RigId;
+use jiff::{SignedDuration, Timestamp};
+use std::collections::BTreeMap;
+
+/// The longest an outing lasts: what lies later belongs to another one (common practice, no source).
+pub const LONGEST: SignedDuration = SignedDuration::from_hours(24);
+/// An outing left open ends so long after its last sign of life.
+pub const AFTER_LAST: SignedDuration = SignedDuration::from_mins(15);
+/// An entry typed in within this of its happening was made on the water, and shows that somebody was there.
+const LIVE: SignedDuration = SignedDuration::from_hours(2);
+
+/// A rig in the water, whether or not anything bit.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct Pass {
+    /// The rig.
+    pub rig: RigId,
+    /// From when.
+    pub from: Timestamp,
+    /// Until when; `None` while it is out.
+    pub to: Option<Timestamp>,
+}
+
+/// What an entry of the log says of hours.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct Entry {
+    /// The rig it happened on, if it happened on a line.
+    pub rig: Option<RigId>,
+    /// When it happened.
+    pub at: Timestamp,
+    /// When it was typed in.
+    pub entered: Timestamp,
+    /// Whether it is a fish.
+    pub fish: bool,
+}
+
+/// How the end of an outing is known.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum End {
+    /// The angler said so.
+    Said,
+    /// It was left open: a quarter of an hour after the last sign of life.
+    Reckoned,
+}
+
+/// The hours of an outing.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct Span {
+    /// Its beginning.
+    pub from: Timestamp,
+    /// Its end.
+    pub to: Timestamp,
+    /// How the end is known.
+    pub end: End,
+}
+
+/// An outing as its log has it.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Logged {
+    /// When it began.
+    pub started: Timestamp,
+    /// When it ended, if the angler said so.
+    pub ended: Option<Timestamp>,
+    /// Its entries.
+    pub entries: Vec<Entry>,
+    /// What was in the water; empty where nobody kept it.
+    pub passes: Vec<Pass>,
+}
+
+impl Span {
+    /// Whether an instant lies in it.
+    pub fn holds(&self, at: Timestamp) -> bool {
+        (self.from..=self.to).contains(&at)
+    }
+
+    /// Its length, h; never below zero.
+    pub fn hours(&self) -> f64 {
+        hours(self.from, self.to)
+    }
+
+    /// Hours of a stretch that lie in it.
+    fn shared(&self, from: Timestamp, to: Timestamp) -> f64 {
+        hours(from.max(self.from), to.min(self.to))
+    }
+}
+
+fn hours(from: Timestamp, to: Timestamp) -> f64 {
+    (to.duration_since(from).as_secs_f64() / 3_600.0).max(0.0)
+}
+
+impl Logged {
+    /// The hours of the outing; `None` when nobody said when it ended and nothing shows it.
+    ///
+    /// An end that was said holds, up to [`LONGEST`]. Otherwise the outing ends [`AFTER_LAST`] after its last
+    /// sign of life: an entry made on the water, or a line put out or taken in. Entries typed in later stretch
+    /// nothing, and what lies more than a day after the beginning belongs to another outing.
+    pub fn span(&self) -> Option<Span> {
+        let latest = self.started + LONGEST;
+        if let Some(ended) = self.ended {
+            return Some(Span {
+                from: self.started,
+                to: ended.clamp(self.started, latest),
+                end: End::Said,
+            });
+        }
+        let made = self.entries.iter().filter(|entry| entry.was_live());
+        let moved = self
+            .passes
+            .iter()
+            .flat_map(|pass| [Some(pass.from), pass.to]);
+        let last = made
+            .map(|entry| entry.at)
+            .chain(moved.flatten())
+            .filter(|at| (self.started..=latest).contains(at))
+            .max()?;
+        Some(Span {
+            from: self.started,
+            to: (last + AFTER_LAST).min(latest),
+            end: End::Reckoned,
+        })
+    }
+
+    /// Whether an instant lies beyond the outing's hours, so that it counts for no rate.
+    pub fn is_beyond(&self, at: Timestamp) -> bool {
+        match self.span() {
+            Some(span) => !span.holds(at),
+            None => !(self.started..=self.started + LONGEST).contains(&at),
+        }
+    }
+
+    /// Fish and rod-hours of each rig on this outing.
+    ///
+    /// A rig's hours are those of its passes. On an outing without any, from before passes were kept, a rig with an
+    /// entry counts as out for all of it: the most that can be said. Fish of a rig whose hours nobody knows are left
+    /// out, and so is what lies beyond the outing.
+    fn records(&self) -> BTreeMap<RigId, Record> {
+        let mut records: BTreeMap<RigId, Record> = BTreeMap::new();
+        let Some(span) = self.span() else {
+            return records;
+        };
+        for pass in &self.passes {
+            let shared = span.shared(pass.from, pass.to.unwrap_or(span.to));
+            if shared > 0.0 {
+                records.entry(pass.rig).or_default().rod_hours += shared;
+            }
+        }
+        let kept = !self.passes.is_empty();
+        for entry in self.entries.iter().filter(|entry| span.holds(entry.at)) {
+            let Some(rig) = entry.rig else { continue };
+            if !kept {
+                records.entry(rig).or_default().rod_hours = span.hours();
+            }
+            if let Some(record) = records.get_mut(&rig) {
+                record.fish += u32::from(entry.fish);
+            }
+        }
+        records
+    }
+}
+
+impl Entry {
+    /// Whether it was made on the water rather than typed in later.
+    fn was_live(&self) -> bool {
+        self.entered.duration_since(self.at).abs() <= LIVE
+    }
+}
+
+/// Fish and rod-hours of each rig over some outings.
+pub fn records<'a>(outings: impl IntoIterator<Item = &'a Logged>) -> BTreeMap<RigId, Record> {
+    let mut sums: BTreeMap<RigId, Record> = BTreeMap::new();
+    for (rig, record) in outings.into_iter().flat_map(Logged::records) {
+        let sum = sums.entry(rig).or_default();
+        sum.fish += record.fish;
+        sum.rod_hours += record.rod_hours;
+    }
+    sums
+}
+
+/// All of it together.
+pub fn whole(records: &BTreeMap<RigId, Record>) -> Record {
+    records
+        .values()
+        .fold(Record::default(), |sum, record| Record {
+            fish: sum.fish + record.fish,
+            rod_hours: sum.rod_hours + record.rod_hours,
+        })
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use approx::assert_abs_diff_eq;
+    use rstest::rstest;
+
+    fn at(hour: f64) -> Timestamp {
+        let began: Timestamp = "2026-09-05T11:20:00Z".parse().unwrap();
+        began + SignedDuration::from_secs((hour * 3_600.0) as i64)
+    }
+
+    fn entry(rig: i64, hour: f64, fish: bool) -> Entry {
+        Entry {
+            rig: Some(RigId(rig)),
+            at: at(hour),
+            entered: at(hour),
+            fish,
+        }
+    }
+
+    fn logged(entries: Vec<Entry>, passes: Vec<Pass>) -> Logged {
+        Logged {
+            started: at(0.0),
+            ended: None,
+            entries,
+            passes,
+        }
+    }
+
+    fn pass(rig: i64, from: f64, to: Option<f64>) -> Pass {
+        Pass {
+            rig: RigId(rig),
+            from: at(from),
+            to: to.map(at),
+        }
+    }
+
+    #[test]
+    fn a_fish_tapped_months_later_makes_no_hours() {
+        let sound = logged(vec![entry(1, 3.0, true)], vec![]);
+        let mut late = sound.clone();
+        late.entries.push(entry(1, 24.0 * 84.0, true));
+        assert_eq!(late.span(), sound.span());
+        assert_eq!(records([&late]), records([&sound]));
+        assert_abs_diff_eq!(records([&late])[&RigId(1)].rod_hours, 3.25, epsilon = 1e-9);
+        assert!(late.is_beyond(at(24.0 * 84.0)));
+    }
+
+    #[test]
+    fn an_entry_typed_in_that_evening_counts_as_fish_and_stretches_nothing() {
+        let typed = Entry {
+            entered: at(14.0),
+            ..entry(1, 4.0, true)
+        };
+        let with = |typed| logged(vec![entry(1, 2.0, false), typed], vec![]);
+        assert_abs_diff_eq!(with(typed).span().unwrap().hours(), 2.25, epsilon = 1e-9);
+        let inside = Entry {
+            at: at(1.0),
+            ..typed
+        };
+        assert_eq!(records([&with(inside)])[&RigId(1)].fish, 1);
+        // Nothing but late entries: nobody knows how long it was.
+        assert_eq!(logged(vec![typed], vec![]).span(), None);
+    }
+
+    #[test]
+    fn a_beginning_after_the_entries_subtracts_nothing() {
+        let mut moved = logged(vec![entry(1, 2.0, true)], vec![]);
+        moved.started = at(5.0);
+        assert!(records([&moved]).is_empty());
+        moved.ended = Some(at(4.0));
+        assert_abs_diff_eq!(moved.span().unwrap().hours(), 0.0);
+    }
+
+    #[test]
+    fn a_rig_that_nothing_bit_counts_its_passes() {
+        let day = logged(
+            vec![entry(1, 1.0, true)],
+            vec![pass(1, 0.0, Some(2.0)), pass(2, 2.0, None)],
+        );
+        // Its last sign of life is the change at two hours.
+        let records = records([&day]);
+        assert_abs_diff_eq!(records[&RigId(1)].rod_hours, 2.0, epsilon = 1e-9);
+        assert_abs_diff_eq!(records[&RigId(2)].rod_hours, 0.25, epsilon = 1e-9);
+        assert_eq!(records[&RigId(2)].fish, 0);
+    }
+
+    #[rstest]
+    #[case(3.0, 3.0)]
+    #[case(30.0, 24.0)]
+    #[case(-1.0, 0.0)]
+    fn an_end_that_was_said_holds_up_to_a_day(#[case] said: f64, #[case] hours: f64) {
+        let day = Logged {
+            ended: Some(at(said)),
+            ..logged(vec![entry(1, 1.0, true)], vec![])
+        };
+        let span = day.span().unwrap();
+        assert_eq!(span.end, End::Said);
+        assert_abs_diff_eq!(span.hours(), hours, epsilon = 1e-9);
+    }
+
+    #[test]
+    fn hours_add_up_over_outings() {
+        let day = logged(vec![entry(1, 1.0, true)], vec![]);
+        let both = records([&day, &day]);
+        assert_eq!(both[&RigId(1)].fish, 2);
+        assert_abs_diff_eq!(whole(&both).rod_hours, 2.5, epsilon = 1e-9);
+    }
+}

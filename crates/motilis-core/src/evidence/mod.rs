@@ -1,0 +1,15 @@
+//! What the log says: fish per rod-hour, with how sure that is.
+//!
+//! `hours` tells how long a rig was in the water: passes, an outing's [`Span`], entries that count and entries
+//! that lie beyond it. `rate` is what fish and hours make of a rig's rate.
+//!
+//! Fish on a line are taken as a Poisson process with a constant rate; the rate's prior is a gamma
+//! distribution of shape ½ around what the angler catches on the whole, so that a rig nobody fished stands
+//! at the angler's mean and a few fish move it little. The posterior is a gamma distribution again (the
+//! conjugate pair; Gelman et al. 2013, *Bayesian Data Analysis*, 3rd ed., ch. 2, from memory).
+
+mod hours;
+mod rate;
+
+pub use hours::{AFTER_LAST, End, Entry, LONGEST, Logged, Pass, Span, records, whole};
+pub use rate::{Angler, Belief, Record};

@@ -1,0 +1,69 @@
+//! Rows that this version of the program cannot read: a newer one wrote them, or a hand. They are kept as they are.
+
+use crate::row::{is_unreadable, why};
+use crate::{Error, events, lures, outings, parts, rigs, rules, setups, waters};
+use rusqlite::{Connection, Row};
+
+/// A record that cannot be read.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Unread {
+    /// Kind of record.
+    pub what: &'static str,
+    /// Its number.
+    pub id: i64,
+    /// What is wrong with it.
+    pub why: String,
+}
+
+/// Every record of the file that this version cannot read.
+///
+/// # Errors
+/// [`Error::Sqlite`].
+pub fn all(connection: &Connection) -> Result<Vec<Unread>, Error> {
+    let mut unread = Vec::new();
+    let mut look = |what, query: &str, read: &dyn Fn(&Row<'_>) -> rusqlite::Result<()>| {
+        find(connection, what, query, read, &mut unread)
+    };
+    look("water", waters::EVERY, &|row| waters::read(row).map(drop))?;
+    look("outing", "SELECT * FROM outings", &|row| {
+        outings::read(row).map(drop)
+    })?;
+    look("line set-up", "SELECT * FROM line_setups", &|row| {
+        setups::read(row).map(drop)
+    })?;
+    look("log entry", "SELECT * FROM events", &|row| {
+        events::read(row).map(drop)
+    })?;
+    look("rule", "SELECT * FROM local_rules", &|row| {
+        rules::read(row).map(drop)
+    })?;
+    look("lure", "SELECT * FROM lures", &|row| {
+        lures::read_speeds(row).map(drop)
+    })?;
+    let part = format!("SELECT {}, id FROM parts", parts::COLUMNS);
+    look("part", &part, &|row| parts::read(row).map(drop))?;
+    unread.extend(rigs::unread(connection)?);
+    Ok(unread)
+}
+
+fn find(
+    connection: &Connection,
+    what: &'static str,
+    query: &str,
+    read: &dyn Fn(&Row<'_>) -> rusqlite::Result<()>,
+    unread: &mut Vec<Unread>,
+) -> Result<(), Error> {
+    let mut statement = connection.prepare(query)?;
+    let mut rows = statement.query([])?;
+    while let Some(row) = rows.next()? {
+        match read(row) {
+            Err(error) if is_unreadable(&error) => unread.push(Unread {
+                what,
+                id: row.get("id")?,
+                why: why(&error),
+            }),
+            other => other?,
+        }
+    }
+    Ok(())
+}
