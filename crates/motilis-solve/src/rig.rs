@@ -507,7 +507,7 @@ pub fn solve(request: Request) -> Result<Answer, Refusal> {
         cut,
         figures,
         checks,
-    } = checks(&stack, &stocked(&request.stock)?)?;
+    } = checks(&stack, &stocked(&request.stock)?);
     let lengths = |lengths: &[Metres]| lengths.iter().map(|length| length.0).collect();
     Ok(Answer {
         name: request.name,

@@ -34,6 +34,26 @@ pub fn takes(stack: &Stack) -> BTreeMap<PartId, f64> {
     takes
 }
 
+/// What the box lacks to build some rigs of a board's present version.
+///
+/// # Errors
+/// [`Error::Missing`].
+pub fn lacks(connection: &Connection, rig: RigId, count: u8) -> Result<Vec<Shortage>, Error> {
+    let board = rigs::board(connection, rig)?;
+    let mut short = Vec::new();
+    for (part, one) in takes(&board.stack) {
+        let (boxed, needs) = (parts::get(connection, part)?, one * f64::from(count));
+        if boxed.left - needs < -1e-9 {
+            short.push(Shortage {
+                part: boxed.part,
+                needs,
+                left: boxed.left,
+            });
+        }
+    }
+    Ok(short)
+}
+
 /// Builds some rigs of a board's present version, and puts them in a place.
 ///
 /// # Errors
@@ -46,24 +66,14 @@ pub fn build(
     now: Timestamp,
 ) -> Result<Built, Error> {
     let board = rigs::board(connection, rig)?;
+    let short = lacks(connection, rig, count)?;
+    if !short.is_empty() {
+        return Ok(Built::Short(short));
+    }
     let moves: Vec<(PartId, f64)> = takes(&board.stack)
         .into_iter()
         .map(|(part, one)| (part, -one * f64::from(count)))
         .collect();
-    let mut short = Vec::new();
-    for (part, moved) in &moves {
-        let boxed = parts::get(connection, *part)?;
-        if boxed.left + moved < -1e-9 {
-            short.push(Shortage {
-                part: boxed.part,
-                needs: -moved,
-                left: boxed.left,
-            });
-        }
-    }
-    if !short.is_empty() {
-        return Ok(Built::Short(short));
-    }
     let deed = add_deed(connection, "build", Some(rig), count, now)?;
     move_stock(connection, deed, &moves)?;
     for _ in 0..count {

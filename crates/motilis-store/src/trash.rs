@@ -35,6 +35,11 @@ pub enum Record {
 }
 
 impl Record {
+    /// Its number.
+    pub fn number(self) -> i64 {
+        self.table().2
+    }
+
     fn table(self) -> (&'static str, &'static str, i64) {
         match self {
             Self::Water(id) => ("waters", "water", id.0),

@@ -2,7 +2,6 @@ use super::figures::{Attitude, Figures, figures};
 use super::layout::{Layout, SAFE};
 use super::mend::{self, PLAY, SKIRT_BEAD, bead_run, part_for, set};
 use super::{Cut, Stocked, cut};
-use crate::error::Error;
 use crate::rig::{
     AttractorStyle, BeadStyle, BodyShape, ClevisStyle, Dressing, Edit, HookSize, HookStyle, Kind,
     Part, Piece, Setting, Spacing, Stack, SwivelStyle, What,
@@ -320,18 +319,20 @@ fn bench_speed(kind: Kind) -> MetresPerSecond {
         .map_or(2.0 * MILE_PER_HOUR, |practice| practice.favourite)
 }
 
-/// Judges a stack, with mends out of a box.
-///
-/// # Errors
-/// [`Error`] of the blade model for a part whose figures cannot be.
-pub fn checks(stack: &Stack, stock: &[Stocked]) -> Result<Checked, Error> {
+/// Judges a stack, with mends out of a box, in a lake of 15 °C.
+pub fn checks(stack: &Stack, stock: &[Stocked]) -> Checked {
     let (water, temperature) = bench_water();
+    checks_in(stack, stock, &water, temperature)
+}
+
+/// Judges a stack, with mends out of a box, in a water.
+pub fn checks_in(stack: &Stack, stock: &[Stocked], water: &Water, temperature: Celsius) -> Checked {
     let mut bench = Bench {
         stack,
         stock,
         layout: Layout::new(stack),
         cut: cut(stack),
-        figures: figures(stack, &water, temperature, bench_speed(stack.kind))?,
+        figures: figures(stack, water, temperature, bench_speed(stack.kind)),
         checks: Vec::new(),
     };
     bench.has_its_parts();
@@ -359,12 +360,12 @@ pub fn checks(stack: &Stack, stock: &[Stocked]) -> Result<Checked, Error> {
         ..
     } = bench;
     checks.sort_by_key(|check| check.level);
-    Ok(Checked {
+    Checked {
         layout,
         cut,
         figures,
         checks,
-    })
+    }
 }
 
 struct Bench<'a> {

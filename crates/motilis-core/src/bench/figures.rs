@@ -35,6 +35,8 @@ pub struct Figures {
     pub attitude: Attitude,
     /// What the blade does, for a rig that has all it needs to run.
     pub running: Option<Turning>,
+    /// Why it cannot run, for one that cannot.
+    pub unfit: Option<Error>,
 }
 
 /// The blade's part of the figures, at a speed.
@@ -59,15 +61,13 @@ const SMALL_PART: f64 = 0.8;
 ///
 /// Sinking freely, weight under water and drag balance: `v = √(2 W / (ρ C_D A))`. The rig points with
 /// the end down that lies on the side of its centre of mass, seen from its centre of drag.
-///
-/// # Errors
-/// [`Error::OutOfRange`] for a speed that cannot be.
+/// What its blade does is told only of a rig that can run.
 pub fn figures(
     stack: &Stack,
     water: &Water,
     temperature: Celsius,
     speed: MetresPerSecond,
-) -> Result<Figures, Error> {
+) -> Figures {
     let layout = Layout::new(stack);
     let (mut mass, mut weight, mut drag) = (0.0, 0.0, 0.0);
     let (mut shaft_mass, mut shaft_drag) = (0.0, 0.0);
@@ -108,19 +108,18 @@ pub fn figures(
     } else {
         Attitude::Level
     };
-    let running = match Rig::new("", stack.clone()) {
-        Ok(rig) => Some(turning(&rig, water, temperature, speed)?),
-        Err(_) => None,
-    };
-    Ok(Figures {
+    let runs = Rig::new("", stack.clone()).and_then(|rig| turning(&rig, water, temperature, speed));
+    let unfit = runs.as_ref().err().cloned();
+    Figures {
         mass: Kilograms(mass),
         submerged_weight: Newtons(weight),
         centre_of_mass,
         centre_of_drag,
         sink_speed: MetresPerSecond(sink),
         attitude,
-        running,
-    })
+        running: runs.ok(),
+        unfit,
+    }
 }
 
 fn turning(
@@ -155,9 +154,7 @@ mod tests {
         let mut stack = Stack::empty(Kind::TrollingWire, Mount::wire(30.0).unwrap());
         stack.pieces = pieces;
         let lake = Water::fresh(Celsius(15.0)).unwrap();
-        figures(&stack, &lake, Celsius(15.0), MetresPerSecond(0.9))
-            .unwrap()
-            .attitude
+        figures(&stack, &lake, Celsius(15.0), MetresPerSecond(0.9)).attitude
     }
 
     fn blade() -> [Piece; 2] {

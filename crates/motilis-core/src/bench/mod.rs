@@ -26,7 +26,7 @@ mod order;
 mod start;
 
 pub use beads::{Wanted, proposals};
-pub use check::{Check, Checked, Level, Rule, checks};
+pub use check::{Check, Checked, Level, Rule, checks, checks_in};
 pub use cut::{Cut, cut, helix};
 pub use figures::{Attitude, Figures, figures};
 pub use layout::{Layout, Seat};

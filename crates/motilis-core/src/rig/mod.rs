@@ -17,6 +17,7 @@ mod hook;
 mod kind;
 mod material;
 mod part;
+mod rebase;
 mod soft;
 mod spin;
 mod stack;

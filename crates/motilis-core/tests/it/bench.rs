@@ -32,7 +32,7 @@ fn start(kind: Kind) -> Stack {
 }
 
 fn found(stack: &Stack, stock: &[Stocked], key: &str) -> Check {
-    let checked = checks(stack, stock).unwrap();
+    let checked = checks(stack, stock);
     let known: Vec<&str> = checked
         .checks
         .iter()
@@ -243,7 +243,6 @@ fn a_wire_too_thick_for_a_hole_is_found_and_mended() {
     let mut stack = start(Kind::TrollingWire);
     stack.mount = Mount::wire(40.0).unwrap();
     let fails: Vec<Check> = checks(&stack, &full_box())
-        .unwrap()
         .checks
         .into_iter()
         .filter(|check| matches!(check.rule, Rule::Bore { .. }) && check.level == Level::Fail)

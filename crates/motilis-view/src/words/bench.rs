@@ -718,7 +718,7 @@ mod tests {
     fn every_check_and_step_of_every_kind_has_its_words() {
         for &kind in Kind::ALL {
             let stack = starting(kind, Fish::Walleye, kind.usual_hook_size(), &[]).unwrap();
-            for found in checks(&stack, &[]).unwrap().checks {
+            for found in checks(&stack, &[]).checks {
                 let (head, figures) = check(&found, &stack);
                 assert!(
                     !head.is_empty() && !figures.is_empty(),

@@ -1,0 +1,97 @@
+use super::{Doing, Made};
+use crate::error::{Error, Refusal};
+use jiff::Timestamp;
+use motilis_core::advice::Mark;
+use motilis_core::book::{Outing, OutingId, RigId, WaterId, check_clock};
+use motilis_core::units::Metres;
+use motilis_store::{Connection, outings, passes, rigs, settings, waters};
+
+/// A change of outings and their conditions.
+#[derive(Debug, Clone, PartialEq)]
+pub enum OutingAct {
+    /// A new one from now on, on a water or on that of the open one, with the conditions of the last one there.
+    Begin(Option<WaterId>),
+    /// Another one is opened.
+    Open(OutingId),
+    /// The conditions of the open one.
+    Set(Box<Outing>),
+    /// The open one ended then, or its end is not known after all.
+    End(Option<Timestamp>),
+    /// The clarity of the open one.
+    Clarity(Metres),
+    /// What is said of a rig on its call sheet.
+    Mark(RigId, Option<Mark>),
+}
+
+impl OutingAct {
+    pub(super) fn done(self, doing: &Doing<'_, '_>) -> Made {
+        let (book, connection) = (doing.book, doing.book.connection());
+        match self {
+            Self::Begin(water) => begin(doing, water),
+            Self::Open(id) => {
+                outings::get(connection, id)?;
+                open(connection, id)?;
+                Ok(Some(id.0))
+            }
+            Self::Set(outing) => {
+                waters::get(connection, outing.water)?;
+                let id = book.here()?.id;
+                outings::update(connection, id, &outing)?;
+                Ok(Some(id.0))
+            }
+            Self::End(ended) => change(doing, |outing| outing.ended = ended),
+            Self::Clarity(clarity) => change(doing, |outing| outing.clarity = clarity),
+            Self::Mark(rig, mark) => {
+                rigs::name(connection, rig)?;
+                outings::set_mark(connection, book.here()?.id, rig, mark)?;
+                Ok(Some(rig.0))
+            }
+        }
+    }
+}
+
+fn change(doing: &Doing<'_, '_>, how: impl FnOnce(&mut Outing)) -> Made {
+    let here = doing.book.here()?;
+    let mut outing = here.outing.clone();
+    how(&mut outing);
+    outing.check().map_err(Refusal::Figure)?;
+    outings::update(doing.book.connection(), here.id, &outing)?;
+    Ok(Some(here.id.0))
+}
+
+fn begin(doing: &Doing<'_, '_>, asked: Option<WaterId>) -> Made {
+    let (book, connection) = (doing.book, doing.book.connection());
+    check_clock("started", doing.at).map_err(Refusal::Clock)?;
+    let open = book.here_if_any()?;
+    let id = asked
+        .or(open.map(|here| here.outing.water))
+        .ok_or(Refusal::NoWater)?;
+    let water = waters::get(connection, id)?;
+    let last = open.and_then(|here| {
+        let on_it = |outing: &&Outing| outing.water == id;
+        // The open one first: it is what the angler was looking at.
+        let others = here.outings.iter().map(|(_, outing)| outing);
+        std::iter::once(&here.outing).chain(others).find(on_it)
+    });
+    let outing = match last {
+        Some(last) => Outing {
+            started: doing.at,
+            ended: None,
+            ..last.clone()
+        },
+        None => Outing::first_on(id, &water, doing.at),
+    };
+    let new = outings::add(connection, &outing)?;
+    if let Some(here) = open
+        && let Some(line) = outings::running_line(connection, here.id)?
+    {
+        outings::run_line(connection, new, &line)?;
+        passes::put_out(connection, new, line.rig, doing.at)?;
+    }
+    self::open(connection, new)?;
+    Ok(Some(new.0))
+}
+
+pub(super) fn open(connection: &Connection, id: OutingId) -> Result<(), Error> {
+    Ok(settings::set(connection, "open_outing", &id.0.to_string())?)
+}

@@ -1,0 +1,68 @@
+use thiserror::Error;
+
+/// Why a question has no answer, or an act was not done.
+#[derive(Debug, Error)]
+#[non_exhaustive]
+pub enum Error {
+    /// The data file.
+    #[error(transparent)]
+    Store(#[from] motilis_store::Error),
+    /// A stored record that a computation cannot bear, and that nothing on the page stands in for.
+    #[error(transparent)]
+    Core(#[from] motilis_core::Error),
+    /// There is no such thing.
+    #[error("there is no {0}")]
+    Missing(String),
+    /// There is no outing yet.
+    #[error("there is no outing in this data file yet")]
+    NoOuting,
+    /// An act was refused.
+    #[error("the act was refused: {0:?}")]
+    Refused(Refusal),
+}
+
+impl From<Refusal> for Error {
+    fn from(refusal: Refusal) -> Self {
+        Self::Refused(refusal)
+    }
+}
+
+/// Why an act is refused; the words are the views'.
+#[derive(Debug, Clone, PartialEq)]
+#[non_exhaustive]
+pub enum Refusal {
+    /// What it touches has changed since it was seen.
+    Overtaken {
+        /// What.
+        what: &'static str,
+    },
+    /// An outing needs a water.
+    NoWater,
+    /// The only outing cannot be thrown away.
+    OnlyOuting,
+    /// The open outing is on this water.
+    OpenOnWater,
+    /// The clock of this machine cannot be right.
+    Clock(motilis_core::Error),
+    /// No line runs that something could happen on.
+    NoLine,
+    /// Nothing is threaded that could be built.
+    NothingThreaded,
+    /// That blade cannot be hung on that rig any more.
+    NoSuchSwap,
+    /// There is no such step in the order of work.
+    NoSuchStep {
+        /// Number asked for, from 1.
+        step: usize,
+        /// How many there are.
+        steps: usize,
+    },
+    /// So many anglers cannot be aboard.
+    Crew(u32),
+    /// The rule is of another water.
+    OtherWater,
+    /// What an import kept aside is gone.
+    NothingKept,
+    /// A figure cannot be.
+    Figure(motilis_core::Error),
+}

@@ -1,0 +1,35 @@
+//! What can be asked of the boat book, and what can be done with it. No HTTP, no words.
+//!
+//! - [`Book`] is the data file opened for one question: it loads what is asked for, once, out of one moment.
+//!   [`Book::in_use`] is the only place where a set-up, what a day or rod has otherwise, the angler's own dive curve
+//!   and the dunk tests become the line that runs.
+//! - A *question* is a screen's: [`Desk`] for Today, [`Deck`] for a spread, [`Aboard`] for the line that runs,
+//!   [`Shop`] for the bench.
+//! - *Standing*: a stored thing that cannot run is an answer, [`Cannot`]: what it is called, what is wrong, where it
+//!   is mended. Whatever does not need it goes on.
+//! - An [`Act`] is a change as data. [`carry_out`] does it once, however often it is asked for, and leaves the trace
+//!   that takes it back; it is refused when what it touches has changed since it was seen.
+
+mod aboard;
+mod acts;
+mod book;
+mod deck;
+mod desk;
+mod error;
+mod shop;
+mod standing;
+mod ways;
+
+pub use aboard::Aboard;
+pub use acts::{
+    Act, ActId, BoxAct, Done, LogAct, LureAct, ObservedAct, OutingAct, RigAct, Seal, SetupAct,
+    SpreadAct, Undone, WaterAct, WaysAct, carry_out, done_before, take_back,
+};
+pub use book::{Book, Here, InUse, zone};
+pub use deck::{Deck, planned};
+pub use desk::{Desk, Origin};
+pub use error::{Error, Refusal};
+pub use motilis_store::trash::Record;
+pub use shop::Shop;
+pub use standing::{Cannot, Mend, StandingRig};
+pub use ways::followed;
