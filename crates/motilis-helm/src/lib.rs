@@ -18,6 +18,7 @@ mod desk;
 mod error;
 mod shop;
 mod standing;
+mod tank;
 mod ways;
 
 pub use aboard::Aboard;
@@ -32,4 +33,5 @@ pub use error::{Error, Refusal};
 pub use motilis_store::trash::Record;
 pub use shop::Shop;
 pub use standing::{Cannot, Mend, StandingRig};
+pub use tank::Tank;
 pub use ways::followed;

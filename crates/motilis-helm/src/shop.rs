@@ -1,6 +1,6 @@
 //! One rig on the bench with the box beside it.
 
-use crate::book::Book;
+use crate::book::{Book, Here};
 use crate::error::Error;
 use motilis_core::bench::Stocked;
 use motilis_core::book::{Board, BoxPart, PartId, RigId, SetupId};
@@ -31,8 +31,8 @@ pub struct Shop {
     pub water: Water,
     /// Temperature of it.
     pub temperature: Celsius,
-    /// What that water is called; `None` for the lake of the book.
-    pub water_name: Option<String>,
+    /// The open outing, if there is one.
+    pub here: Option<Here>,
 }
 
 /// Temperature of the water that figures are for while no outing is open.
@@ -46,13 +46,11 @@ impl Shop {
     pub fn load(book: &Book<'_>, id: RigId) -> Result<Self, Error> {
         let connection = book.connection();
         let here = book.here_if_any()?;
-        let open = here.and_then(|here| {
-            let day = here.day.as_ref().ok()?;
-            Some((day.water().ok()?, day.temperature, here.water.name.clone()))
-        });
-        let (water, temperature, water_name) = match open {
-            Some((water, temperature, name)) => (water, temperature, Some(name)),
-            None => (Water::fresh(MILD)?, MILD, None),
+        let day = here.and_then(|here| here.day.as_ref().ok());
+        let open = day.and_then(|day| Some((day.water().ok()?, day.temperature)));
+        let (water, temperature) = match open {
+            Some(open) => open,
+            None => (Water::fresh(MILD)?, MILD),
         };
         Ok(Self {
             id,
@@ -64,7 +62,8 @@ impl Shop {
             by_eye: settings::get(connection, "measuring")?.as_deref() == Some("by_eye"),
             water,
             temperature,
-            water_name,
+            // A day that cannot be has no water either.
+            here: here.filter(|_| day.is_some()).cloned(),
         })
     }
 

@@ -8,10 +8,11 @@ pub mod spread;
 
 use crate::units::{Quantity, System, show, show_fraction};
 use motilis_core::blade::State;
-use motilis_core::book::Outing;
+use motilis_core::book::{Outing, WaterBody};
 use motilis_core::line::{LineSetup, Start};
 use motilis_core::rig::{Rig, What};
 use motilis_core::units::{Celsius, Hertz, Metres, MetresPerSecond};
+use motilis_helm::Refusal;
 
 /// What a blade does, as a word beside its mark.
 pub fn state(state: State) -> &'static str {
@@ -152,3 +153,48 @@ const COLD_SHOCK: Celsius = Celsius(15.0);
 const TROUT_LIMIT: Celsius = Celsius(20.0);
 /// From this depth on, pressure injury (usual caution, about 30 ft / 9 m).
 const PRESSURE_INJURY: Metres = Metres(9.0);
+
+/// The water that figures are for: "the water of Orrin Sound, salt, 54 °F".
+pub fn water(body: &WaterBody, temperature: Celsius, system: System) -> String {
+    format!(
+        "the water of {}, {}, {}",
+        body.name,
+        if body.salt { "salt" } else { "fresh" },
+        show(Quantity::Temperature, temperature.0, system)
+    )
+}
+
+/// Why an act was not done, in a sentence.
+pub fn refusal(refusal: &Refusal) -> String {
+    let sentence = match refusal {
+        Refusal::Overtaken { what } => format!(
+            "The {what} has changed meanwhile, on another page or device; look at it as it is now and do it again"
+        ),
+        Refusal::NoWater => "An outing needs a water; open one and begin it there".to_owned(),
+        Refusal::OnlyOuting => {
+            "This is the only outing; begin a new one before you delete it".to_owned()
+        }
+        Refusal::OpenOnWater => {
+            "The open outing is on this water; open another outing before you throw it away"
+                .to_owned()
+        }
+        Refusal::NoLine => {
+            "No line runs yet; open a rig in the tank and run it, then log on it".to_owned()
+        }
+        Refusal::NothingThreaded => "Nothing is threaded yet; start with a blade".to_owned(),
+        Refusal::NoSuchSwap => {
+            "That blade cannot be hung on that rig any more; draw up the sheet again".to_owned()
+        }
+        Refusal::NoSuchStep { step, steps } => {
+            format!("There is no step {step}; the rig has {steps}")
+        }
+        Refusal::Crew(crew) => format!("{crew} anglers cannot be aboard; give 1 to 12"),
+        Refusal::OtherWater => "That rule is of another water".to_owned(),
+        Refusal::NothingKept => {
+            "The box as it was before that import is not kept any more".to_owned()
+        }
+        Refusal::Clock(why) | Refusal::Figure(why) => capital(&why.to_string()),
+        other => format!("It was not done: {other:?}"),
+    };
+    format!("{sentence}.")
+}

@@ -1,12 +1,14 @@
-use crate::screens::theme_of;
+use crate::device::theme_of;
 use actix_web::body::{BoxBody, EitherBody, MessageBody};
 use actix_web::dev::{ServiceRequest, ServiceResponse};
 use actix_web::http::{StatusCode, header};
 use actix_web::middleware::Next;
 use actix_web::{HttpResponse, ResponseError};
 use askama::Template;
-use motilis_view::screens::{Frame, Here, Message, Screen};
-use motilis_view::units::System;
+use motilis_helm::{Error as Helm, Refusal};
+use motilis_view::Device;
+use motilis_view::present::{message, refusal_sentence};
+use motilis_view::words::capital;
 use thiserror::Error;
 
 /// Why a request was not answered with its page.
@@ -25,12 +27,9 @@ pub enum Error {
     /// The request comes from somewhere it must not come from.
     #[error("{0}")]
     Forbidden(String),
-    /// The data file.
+    /// The question has no answer, or the act was refused.
     #[error(transparent)]
-    Store(motilis_store::Error),
-    /// A computation refused figures that were checked before: our mistake.
-    #[error(transparent)]
-    Core(#[from] motilis_core::Error),
+    Helm(#[from] Helm),
     /// A page could not be written.
     #[error(transparent)]
     Page(#[from] askama::Error),
@@ -44,59 +43,103 @@ pub enum Error {
 
 impl From<motilis_store::Error> for Error {
     fn from(error: motilis_store::Error) -> Self {
-        if error.is_missing() {
-            Self::NotFound(error.to_string())
-        } else {
-            Self::Store(error)
+        Self::Helm(error.into())
+    }
+}
+
+impl From<motilis_core::Error> for Error {
+    fn from(error: motilis_core::Error) -> Self {
+        Self::Helm(error.into())
+    }
+}
+
+/// What a person reads instead of the page: head, sentence, the door to go on by.
+struct Said {
+    head: &'static str,
+    sentence: String,
+    door: Option<(String, &'static str)>,
+}
+
+impl Said {
+    fn new(head: &'static str, text: &str) -> Self {
+        Self {
+            head,
+            sentence: format!("{}.", capital(text.trim_end_matches('.'))),
+            door: None,
+        }
+    }
+
+    fn with_door(self, address: &str, words: &'static str) -> Self {
+        Self {
+            door: Some((address.to_owned(), words)),
+            ..self
         }
     }
 }
 
 impl Error {
-    fn head(&self) -> &'static str {
+    /// Inner errors are for the record, not for the page.
+    fn said(&self) -> Said {
         match self {
-            Self::NotFound(_) => "Not here",
-            Self::BadRequest(_) | Self::TooLarge(_) => "That could not be read",
-            Self::Forbidden(_) => "Not from there",
-            Self::Store(_) | Self::Core(_) | Self::Page(_) | Self::Print(_) | Self::Stopped => {
-                "Something broke"
+            Self::NotFound(text) => Said::new("Not here", text),
+            Self::BadRequest(text) | Self::TooLarge(text) => {
+                Said::new("That could not be read", text)
             }
-        }
-    }
-
-    /// What a person reads: inner errors are for the record, not for the page.
-    fn sentence(&self) -> String {
-        match self {
-            Self::NotFound(text)
-            | Self::BadRequest(text)
-            | Self::TooLarge(text)
-            | Self::Forbidden(text) => {
-                format!("{}.", motilis_view::words::capital(text))
-            }
-            Self::Store(_) | Self::Core(_) | Self::Page(_) | Self::Print(_) | Self::Stopped => {
-                "Nothing was changed. Try once more; if it stays, look at what the program printed."
-                    .to_owned()
-            }
+            Self::Forbidden(text) => Said::new("Not from there", text),
+            Self::Helm(error) => of_helm(error),
+            Self::Page(_) | Self::Print(_) | Self::Stopped => broke(),
         }
     }
 }
 
-/// Travels with a response until the page around it is built.
-struct Note {
-    head: &'static str,
-    sentence: String,
+fn broke() -> Said {
+    Said::new(
+        "Something broke",
+        "Nothing was changed. Try once more; if it stays, look at what the program printed",
+    )
+}
+
+fn of_helm(error: &Helm) -> Said {
+    match error {
+        Helm::Missing(_) => Said::new("Not here", &error.to_string()),
+        Helm::NoOuting => Said::new(
+            "No outing yet",
+            "there is no outing in this data file yet; open Waters, add yours and begin an outing on it (`motilis demo` shows a filled-in day)",
+        )
+        .with_door("/waters", "Open Waters"),
+        Helm::Refused(refusal) => Said::new("Not done", &refusal_sentence(refusal)),
+        Helm::Core(why) => Said::new(
+            "That cannot be computed",
+            &format!("{why}. Nothing is lost: correct the conditions, the rig or the set-up it comes from"),
+        ),
+        Helm::Store(error) if error.is_missing() => Said::new("Not here", &error.to_string()),
+        Helm::Store(error @ motilis_store::Error::Unreadable { .. }) => Said::new(
+            "That cannot be read",
+            &format!("{error}. It is kept as it is; a newer program may know it"),
+        ),
+        _ => broke(),
+    }
 }
 
 impl ResponseError for Error {
     fn status_code(&self) -> StatusCode {
         match self {
-            Self::NotFound(_) => StatusCode::NOT_FOUND,
-            Self::BadRequest(_) => StatusCode::BAD_REQUEST,
+            Self::NotFound(_) | Self::Helm(Helm::Missing(_) | Helm::NoOuting) => {
+                StatusCode::NOT_FOUND
+            }
+            Self::Helm(Helm::Refused(Refusal::Overtaken { .. } | Refusal::Figure(_))) => {
+                StatusCode::CONFLICT
+            }
+            Self::BadRequest(_) | Self::Helm(Helm::Refused(_)) => StatusCode::BAD_REQUEST,
             Self::TooLarge(_) => StatusCode::PAYLOAD_TOO_LARGE,
             Self::Forbidden(_) => StatusCode::FORBIDDEN,
-            Self::Store(_) | Self::Core(_) | Self::Page(_) | Self::Print(_) => {
-                StatusCode::INTERNAL_SERVER_ERROR
-            }
+            Self::Helm(Helm::Core(_)) => StatusCode::UNPROCESSABLE_ENTITY,
+            Self::Helm(Helm::Store(error)) => match error {
+                error if error.is_missing() => StatusCode::NOT_FOUND,
+                motilis_store::Error::Unreadable { .. } => StatusCode::UNPROCESSABLE_ENTITY,
+                _ => StatusCode::INTERNAL_SERVER_ERROR,
+            },
+            Self::Helm(_) | Self::Page(_) | Self::Print(_) => StatusCode::INTERNAL_SERVER_ERROR,
             Self::Stopped => StatusCode::SERVICE_UNAVAILABLE,
         }
     }
@@ -106,10 +149,7 @@ impl ResponseError for Error {
             tracing::error!(error = ?self, "request failed");
         }
         let mut response = HttpResponse::new(self.status_code());
-        response.extensions_mut().insert(Note {
-            head: self.head(),
-            sentence: self.sentence(),
-        });
+        response.extensions_mut().insert(self.said());
         response
     }
 }
@@ -147,8 +187,9 @@ fn dressed(
     let note = response
         .response_mut()
         .extensions_mut()
-        .remove::<Note>()
-        .unwrap_or_else(|| Note {
+        .remove::<Said>()
+        .unwrap_or_else(|| Said {
+            door: None,
             head: if status == StatusCode::NOT_FOUND {
                 "Not here"
             } else {
@@ -166,17 +207,11 @@ fn dressed(
     let body = if is_api {
         motilis_solve::Refusal::new("", note.sentence.clone()).to_json()
     } else {
-        let message = Message {
-            frame: Frame {
-                screen: Screen::None,
-                theme,
-                system: System::default(),
-                here: Here::default(),
-                path: "/today".into(),
-            },
-            head: note.head.to_owned(),
-            sentence: note.sentence,
+        let device = Device {
+            theme,
+            ..Device::default()
         };
+        let message = message(device, note.head, note.sentence, note.door);
         message.render().unwrap_or(message.sentence)
     };
     let kind = if is_api {

@@ -1,5 +1,6 @@
 //! The angler's own dive curve: the strumming factor of one rod, line and weight, fitted to what the bottom said.
 
+use super::setup::STRUMS;
 use super::{Line, LineSetup, Surroundings};
 use crate::error::{Error, Range};
 use crate::rig::Rig;
@@ -112,15 +113,17 @@ impl DiveFit {
                 .sum();
             0.5 * prior * prior + seen
         };
-        let (least, most) = (0.5_f64.ln(), 4.0_f64.ln());
+        let (least, most) = (STRUMS.least.ln(), STRUMS.most.ln());
         let best = smallest(cost, least, most);
         let h = 0.02;
         let bend = (cost(best + h) - 2.0 * cost(best) + cost(best - h)) / (h * h);
         let spread = EIGHTY / bend.max(1.0 / (PRIOR * PRIOR)).sqrt();
         let touched = touches.iter().filter(|touch| touch.touched).count();
+        // A touch that no line can have made pulls the factor to its end, not beyond.
+        let borne = |ln_k: f64| ln_k.exp().clamp(STRUMS.least, STRUMS.most);
         Some(Self {
-            strum: best.exp(),
-            band: ((best - spread).exp(), (best + spread).exp()),
+            strum: borne(best),
+            band: (borne(best - spread), borne(best + spread)),
             touches: touched,
             misses: touches.len() - touched,
         })

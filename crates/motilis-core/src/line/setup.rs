@@ -83,7 +83,8 @@ pub const CORE: Range = Range::above(0.0, 400.0, "m", "above 0 and at most 400 m
 pub const REEL: Range = Range::closed(1.0, 1_000.0, "m", "between 1 and 1 000 m");
 /// Mass of a weight or ball.
 pub const MASS: Range = Range::above(0.0, 20.0, "kg", "above 0 and at most 20 kg");
-const STRUM: Range = Range::closed(0.5, 4.0, "", "between 0.5 and 4");
+/// Strumming factors that lines are computed with.
+pub(super) const STRUMS: Range = Range::closed(0.5, 4.0, "", "between 0.5 and 4");
 
 impl LineSetup {
     /// A rod to begin with: an ounce of tin on a bouncer, 10 lb nylon, 5 ft of lead.
@@ -140,7 +141,7 @@ impl LineSetup {
         }
         LEAD.check("ahead_m", self.ahead.0)?;
         LEAD.check("lead_m", self.lead.0)?;
-        STRUM.check("strum", self.strum)?;
+        STRUMS.check("strum", self.strum)?;
         REEL.check("reel_m", self.reel.0)?;
         Ok(())
     }

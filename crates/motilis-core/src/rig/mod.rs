@@ -27,7 +27,8 @@ pub use hook::{Hook, HookSize, HookStyle};
 pub use kind::{Kind, Practice};
 pub use material::Material;
 pub use part::{
-    AttractorStyle, BARE, BeadStyle, BodyShape, ClevisStyle, Measured, Part, SwivelStyle, What,
+    AttractorStyle, BARE, BeadStyle, BodyShape, ClevisStyle, LENGTH, MASS, Measured, Part,
+    SwivelStyle, THICKNESS, WIDTH, What,
 };
 pub use soft::{Bait, Dressing};
 pub use spin::Spin;

@@ -292,10 +292,14 @@ pub struct Part {
     measured: Measured,
 }
 
-const LENGTH: Range = Range::above(0.0, 1.0, "m", "above 0 and at most 1 m");
-const WIDTH: Range = Range::above(0.0, 0.2, "m", "above 0 and at most 0.2 m");
-const THICKNESS: Range = Range::above(0.0, 0.02, "m", "above 0 and at most 0.02 m");
-const MASS: Range = Range::above(0.0, 5.0, "kg", "above 0 and at most 5 kg");
+/// Length of a part.
+pub const LENGTH: Range = Range::above(0.0, 1.0, "m", "above 0 and at most 1 m");
+/// Width, diameter or bore of a part.
+pub const WIDTH: Range = Range::above(0.0, 0.2, "m", "above 0 and at most 200 mm");
+/// Thickness of sheet or wire.
+pub const THICKNESS: Range = Range::above(0.0, 0.02, "m", "above 0 and at most 20 mm");
+/// Mass of a part.
+pub const MASS: Range = Range::above(0.0, 5.0, "kg", "above 0 and at most 5 kg");
 const SIZE: Range = Range::above(0.0, 2_000.0, "", "above 0 and at most 2 000");
 
 /// Height of play of a wing on its shaft beside its sheet.

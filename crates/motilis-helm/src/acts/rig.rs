@@ -1,4 +1,5 @@
 use super::{Doing, Made};
+use crate::book::Book;
 use crate::desk::Desk;
 use crate::error::{Error, Refusal};
 use crate::shop::Shop;
@@ -87,6 +88,31 @@ impl RigAct {
         }
     }
 
+    /// What edits of a rig, as somebody saw it, make of it as it is now; or why they cannot be.
+    ///
+    /// # Errors
+    /// [`Error::Store`] when there is no such rig.
+    pub fn edited(
+        book: &Book<'_>,
+        id: RigId,
+        seen: Option<i64>,
+        edits: &[Edit],
+    ) -> Result<Result<Stack, motilis_core::Error>, Error> {
+        let board = rigs::board(book.connection(), id)?;
+        let mut seen = Shop::seen(book, &board, id, seen)?;
+        let mut now = board.stack;
+        for edit in edits {
+            let next = edit
+                .onto(&seen, &now)
+                .and_then(|meant| Ok((seen.edited(edit)?, now.edited(&meant)?)));
+            match next {
+                Ok(next) => (seen, now) = next,
+                Err(why) => return Ok(Err(why)),
+            }
+        }
+        Ok(Ok(now))
+    }
+
     /// What the box lacks to build so many of a rig.
     ///
     /// # Errors
@@ -123,15 +149,8 @@ fn take(doing: &Doing<'_, '_>, rig: RigId, blade: PartId, name: &str) -> Made {
 
 fn edit(doing: &Doing<'_, '_>, id: RigId, seen: Option<i64>, edits: &[Edit]) -> Made {
     let connection = doing.book.connection();
-    let board = rigs::board(connection, id)?;
-    let mut seen = Shop::seen(doing.book, &board, id, seen)?;
-    let mut now = board.stack.clone();
-    for edit in edits {
-        let meant = edit.onto(&seen, &now).map_err(Refusal::Figure)?;
-        seen = seen.edited(edit).map_err(Refusal::Figure)?;
-        now = now.edited(&meant).map_err(Refusal::Figure)?;
-    }
-    if now != board.stack {
+    let now = RigAct::edited(doing.book, id, seen, edits)?.map_err(Refusal::Figure)?;
+    if now != rigs::board(connection, id)?.stack {
         rigs::save(connection, id, &now)?;
     }
     Ok(Some(id.0))

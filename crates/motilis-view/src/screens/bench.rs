@@ -73,6 +73,8 @@ pub struct Bench {
     pub other_tap: String,
     /// The query to come back with: piece, tray and dimension in hand.
     pub query: String,
+    /// Version that is shown.
+    pub version: i64,
 }
 
 impl Bench {

@@ -82,6 +82,8 @@ pub struct MadeRow {
     pub states: Vec<Choice>,
     /// Where it lies.
     pub place: String,
+    /// What stood in its form when it was shown.
+    pub base: String,
 }
 
 /// A part's own page.
@@ -116,6 +118,8 @@ pub struct PartForm {
     pub stock: Vec<Field>,
     /// What cannot be, where no field is to blame.
     pub refusal: Option<String>,
+    /// What stood in the form when it was shown.
+    pub base: String,
 }
 
 /// What came back from a rig that was broken off.

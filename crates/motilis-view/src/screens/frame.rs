@@ -1,4 +1,5 @@
 use crate::units::{Problem, System};
+use askama::Template;
 
 /// Day or night view; each device has its own.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]
@@ -88,6 +89,16 @@ pub struct Frame {
     pub here: Here,
     /// Path to come back to after a switch.
     pub path: String,
+    /// Number of this page: its forms bear it, so that each is done once.
+    pub page: u64,
+}
+
+/// What every form of a page bears: the number of the page and the units its figures are typed in.
+#[derive(Debug, Template)]
+#[template(path = "_seal.html")]
+pub struct Sealed {
+    act: String,
+    units: &'static str,
 }
 
 impl Frame {
@@ -107,6 +118,19 @@ impl Frame {
             (Screen::Box, "/box", "Box"),
             (Screen::Waters, "/waters", "Waters"),
         ]
+    }
+
+    /// What a form that changes something bears.
+    pub fn seal(&self) -> Sealed {
+        Sealed {
+            act: self.act(),
+            units: self.system.key(),
+        }
+    }
+
+    /// Number under which a form of this page is sent until a script gives it one of its own.
+    pub fn act(&self) -> String {
+        format!("page-{:x}", self.page)
     }
 
     fn is_at(&self, screen: &Screen) -> bool {

@@ -14,7 +14,11 @@ pub struct Judging {
     /// Each term with its weight.
     pub weights: Vec<WeightRow>,
     /// Whether something was just set.
-    pub done: bool,
+    pub done: Option<i64>,
+    /// What stood in the two forms when they were shown.
+    pub bases: (String, String),
+    /// What was refused.
+    pub refusal: Option<String>,
 }
 
 /// A question on which anglers disagree.

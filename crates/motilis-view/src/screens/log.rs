@@ -1,4 +1,4 @@
-use super::{Choice, Field, Frame};
+use super::{CannotRow, Choice, Field, Frame};
 use crate::draw::Timeline;
 use askama::Template;
 
@@ -10,8 +10,12 @@ pub struct Log {
     pub frame: Frame,
     /// Outings to open.
     pub outings: Vec<Choice>,
-    /// "9 fish, 4 strikes in 3 h 50 min".
+    /// "9 fish, 4 strikes".
     pub headline: String,
+    /// How long the outing was, and how that is known.
+    pub hours: String,
+    /// Whether the angler said when it ended.
+    pub has_ended: bool,
     /// The line that runs, if one was put out.
     pub running: Option<Running>,
     /// The note that is being written.
@@ -39,6 +43,8 @@ pub struct Running {
     pub rig: String,
     /// Where it runs: "22 ft down, 80 ft out, 1.2 mph".
     pub place: String,
+    /// Why it cannot be computed, and where that is mended.
+    pub cannot: Option<CannotRow>,
     /// Where it is looked at closely.
     pub tank: String,
 }
@@ -48,6 +54,8 @@ pub struct Running {
 pub struct Notice {
     /// In one sentence.
     pub sentence: String,
+    /// What else there is to say of it.
+    pub warning: Option<String>,
     /// Where its undo goes.
     pub undo: Option<String>,
 }
@@ -71,6 +79,8 @@ pub struct Entry {
     pub fish: String,
     /// The remark.
     pub note: String,
+    /// Whether it lies beyond the outing's hours and counts for no rate.
+    pub beyond: bool,
     /// The form, when it is being corrected.
     pub form: Option<EntryForm>,
 }
@@ -88,4 +98,8 @@ pub struct EntryForm {
     pub kept: Vec<Choice>,
     /// The remark.
     pub note: Field,
+    /// What stood in the form when it was shown.
+    pub base: String,
+    /// What is wrong with the form as a whole.
+    pub refusal: Option<String>,
 }

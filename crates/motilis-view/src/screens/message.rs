@@ -11,4 +11,6 @@ pub struct Message {
     pub head: String,
     /// What is wrong and what would be right.
     pub sentence: String,
+    /// Where to go on, and what the door there says.
+    pub door: (String, &'static str),
 }

@@ -22,7 +22,7 @@ pub use boxes::{
     SheetScreen, ShoppingRow, ShoppingScreen,
 };
 pub use column::{ClaimRow, Column, Slide};
-pub use frame::{Choice, Field, Frame, Here, Screen, Theme};
+pub use frame::{Choice, Field, Frame, Here, Screen, Sealed, Theme};
 pub use judging::{Judging, SchoolRow, WeightRow};
 pub use log::{Entry, EntryForm, Log, Notice, Running};
 pub use message::Message;
@@ -34,7 +34,7 @@ pub use spread::{
 };
 pub use tank::{BladePanel, DunkForm, Fact, Kind, LadderRung, Slider, Tank, TankForm, TouchForm};
 pub use today::{
-    CallCard, Calls, Changes, Conditions, DaySide, FinishLook, LoreRow, PickCard, PickFigure,
-    SecchiHelper, Swap, TermRow, Today, TodayRow,
+    CallCard, Calls, CannotRow, Changes, Conditions, DaySide, FinishLook, LoreRow, PickCard,
+    PickFigure, SecchiHelper, Swap, TermRow, Today, TodayRow,
 };
 pub use waters::{RuleForm, RuleRow, Water, WaterForm, WaterRow, Waters};

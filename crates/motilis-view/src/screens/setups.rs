@@ -23,6 +23,8 @@ pub struct SetupForm {
     pub groups: Vec<SetupGroup>,
     /// What is wrong with the set-up as a whole.
     pub problem: String,
+    /// What stood in the form when it was shown.
+    pub base: String,
 }
 
 /// A group of the form.

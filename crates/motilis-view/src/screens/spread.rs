@@ -11,6 +11,8 @@ pub struct SpreadHead {
     pub name: String,
     /// Every spread, to open another.
     pub spreads: Vec<Choice>,
+    /// Version that is shown.
+    pub version: i64,
     /// Whether there is a change to take back.
     pub can_undo: bool,
     /// Whether there is an undone change to make again.
@@ -26,6 +28,8 @@ pub struct Trouble {
     pub sentence: String,
     /// Words and number of each mend, the cheapest first.
     pub mends: Vec<(String, usize)>,
+    /// Where it is put right, and what the door there says.
+    pub door: Option<(String, &'static str)>,
 }
 
 /// A line in the list beside the drawing.

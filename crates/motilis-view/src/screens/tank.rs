@@ -180,6 +180,11 @@ impl TankForm {
         fields
     }
 
+    /// Whether every field could be read.
+    pub fn is_sound(&self) -> bool {
+        self.fields().iter().all(|field| field.problem.is_none())
+    }
+
     /// The parts of the page beside the drawing that change with the fields.
     fn live(&self) -> String {
         format!(

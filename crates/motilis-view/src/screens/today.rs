@@ -15,8 +15,8 @@ pub struct Today {
     pub conditions: Conditions,
     /// The call sheet.
     pub calls: Calls,
-    /// What to know of the day beside the calls.
-    pub side: DaySide,
+    /// What to know of the day beside the calls; nothing while a condition cannot be.
+    pub side: Option<DaySide>,
     /// An outing that was thrown away just now.
     pub undo: Option<i64>,
     /// Number of the open outing.
@@ -36,6 +36,23 @@ pub struct Calls {
     pub rows: Vec<TodayRow>,
     /// Names of pinned rigs that cannot go out.
     pub pinned_out: Vec<String>,
+    /// Rigs of the box that cannot run as they lie.
+    pub unfit: Vec<CannotRow>,
+    /// What keeps the day from being judged.
+    pub refusal: Option<String>,
+}
+
+/// A stored thing that cannot run: what it is called, what is wrong, where it is mended.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct CannotRow {
+    /// What it is called.
+    pub name: String,
+    /// What is wrong, in a sentence.
+    pub sentence: String,
+    /// Where it is put right.
+    pub address: String,
+    /// What the link there says.
+    pub mend: &'static str,
 }
 
 /// What to know of the day.
@@ -204,6 +221,12 @@ pub struct Conditions {
     pub height: String,
     /// The Secchi helper.
     pub helper: SecchiHelper,
+    /// When it ended; empty while nobody said so.
+    pub ended: Field,
+    /// What stood in the form when it was shown.
+    pub base: String,
+    /// What is wrong with the form as a whole.
+    pub refusal: Option<String>,
 }
 
 /// The clarity of an angler who has no disk.
@@ -219,9 +242,10 @@ pub struct SecchiHelper {
 
 impl Conditions {
     /// The fields to type in, in the order of the form.
-    pub fn fields(&self) -> [&Field; 9] {
+    pub fn fields(&self) -> [&Field; 10] {
         [
             &self.started,
+            &self.ended,
             &self.speed,
             &self.temperature,
             &self.clarity,
@@ -233,17 +257,34 @@ impl Conditions {
         ]
     }
 
+    /// The lists to choose from, by their names in the form.
+    pub fn lists(&self) -> [(&'static str, &[Choice]); 9] {
+        [
+            ("water", &self.water),
+            ("stain", &self.stain),
+            ("sky", &self.sky),
+            ("wind", &self.wind),
+            ("fish", &self.fish),
+            ("mood", &self.mood),
+            ("forage", &self.forage),
+            ("nibblers", &self.nibblers),
+            ("crowd", &self.crowd),
+        ]
+    }
+
     /// The parts of the page beside the calls that change with the conditions.
     fn live(&self) -> String {
         format!(
-            "#day-side,#where,#height-hint,{}",
+            "#day-side,#where,#height-hint,#conditions-base,{}",
             Field::problem_places(&self.fields())
         )
     }
 
     /// Whether a field of the second row is wrong, so that it must be seen.
     fn more_is_open(&self) -> bool {
-        self.thermocline.problem.is_some() || self.started.problem.is_some()
+        [&self.thermocline, &self.ended]
+            .iter()
+            .any(|field| field.problem.is_some())
     }
 }
 

@@ -77,6 +77,10 @@ pub struct WaterForm {
     pub fish: Vec<Choice>,
     /// Forage, ticked where it is in it.
     pub forage: Vec<Choice>,
+    /// What stood in the form when it was shown.
+    pub base: String,
+    /// What is wrong with the form as a whole.
+    pub refusal: Option<String>,
 }
 
 /// A rule of the list.
@@ -115,4 +119,6 @@ pub struct RuleForm {
     pub days: [Field; 2],
     /// Where it was read.
     pub source: Field,
+    /// What stood in the form when it was shown.
+    pub base: String,
 }

@@ -1,225 +1,288 @@
 //! Box: parts in their trays, made-up rigs, what to buy, files in and out.
 
-mod files;
-mod made;
-mod part;
-mod shopping;
-
-pub(crate) use files::{export_csv, export_json, import, import_form, undo_import};
-pub(crate) use made::{break_off, broken, dismantle, set_state, undo};
-pub(crate) use part::{add, blank, count, delete, restore, save, show as part};
-pub(crate) use shopping::{csv as shopping_csv, show as shopping, text as shopping_text};
-
-use super::bench::{bay_of, part_figures};
-use super::{page, theme_of};
+use super::{Nothing, back, follow, made, ok, refused, see};
+use crate::app::{Outcome, Reading};
+use crate::device::{Borne, Looking, Sent};
 use crate::{App, Error};
-use actix_web::web::{Data, Query};
-use actix_web::{HttpRequest, HttpResponse};
-use motilis_core::book::{BoxPart, MadeState, PartId};
-use motilis_core::rig::Measured;
-use motilis_store::{Connection, made as made_rigs, parts, rigs};
-use motilis_view::draw::part::{TRUE_SIZE, lying};
-use motilis_view::screens::{BoxHead, BoxScreen, Choice, MadeRow, PartRow, Screen, Theme};
-use motilis_view::units::{Quantity, System, show as show_figure};
-use motilis_view::words::{self, bench as say};
-use serde::Deserialize;
-
-/// Trays of the box: key, name.
-const TRAYS: [(&str, &str); 11] = [
-    ("made", "Made-up rigs"),
-    ("low", "Runs short"),
-    ("blade", "Blades"),
-    ("clevis", "Clevises"),
-    ("bead", "Beads"),
-    ("body", "Bodies"),
-    ("dressing", "Skirts, floats"),
-    ("hook", "Hooks"),
-    ("hardware", "Swivels, attractors"),
-    ("spool", "Line, wire"),
-    ("bait", "Bait"),
-];
-
-/// Widest drawing that lies beside its words, px.
-const BESIDE: f64 = 118.0;
-
-/// What of the box is shown, and what was just done.
-#[derive(Debug, Default, Deserialize)]
-#[serde(default)]
-pub(crate) struct Look {
-    tray: String,
-    q: String,
-    /// `rig-4` or `part-7`: just thrown away.
-    gone: String,
-    /// Number of the deed just done.
-    #[serde(deserialize_with = "crate::forms::lenient")]
-    deed: Option<i64>,
-    /// A word for what was done.
-    done: String,
-}
+use actix_multipart::form::MultipartForm;
+use actix_multipart::form::bytes::Bytes;
+use actix_multipart::form::text::Text;
+use actix_web::HttpResponse;
+use actix_web::http::header::{CONTENT_DISPOSITION, CONTENT_TYPE};
+use actix_web::web::{Data, Path, Query};
+use motilis_core::book::{DeedId, MadeId, MadeState, PartId, plain_text};
+use motilis_formats::{Format, read, write};
+use motilis_helm::{Act, BoxAct};
+use motilis_store::{made as made_rigs, parts};
+use motilis_view::forms::{Texts, merge};
+use motilis_view::present::{self, BoxLook};
+use motilis_view::screens::{BreakOff, ImportScreen};
+use std::fmt::Write;
 
 /// `GET /box`
 pub(crate) async fn show(
     app: Data<App>,
-    request: HttpRequest,
-    look: Query<Look>,
+    looking: Looking,
+    look: Query<BoxLook>,
 ) -> Result<HttpResponse, Error> {
-    let theme = theme_of(&request);
-    let look = look.into_inner();
-    let screen = app
-        .read(move |connection| screen(connection, theme, &look))
+    let page = app
+        .ask(move |book| Ok(present::boxes(book, looking.0, &look)?))
         .await?;
-    page(HttpResponse::Ok(), &screen)
+    ok(&page)
 }
 
-fn screen(connection: &Connection, theme: Theme, look: &Look) -> Result<BoxScreen, Error> {
-    let all = parts::all(connection)?;
-    let made = made_rigs::all(connection)?;
-    let sought = look.q.trim().to_lowercase();
-    let tray = TRAYS
-        .iter()
-        .find(|(key, _)| *key == look.tray)
-        .map_or(if sought.is_empty() { "blade" } else { "" }, |(key, _)| {
-            *key
-        });
-    let is_in = |boxed: &BoxPart| {
-        let words = format!("{} {}", say::part(&boxed.part), boxed.place).to_lowercase();
-        let found = sought.split_whitespace().all(|word| words.contains(word));
-        let in_tray = match tray {
-            "" => true,
-            "low" => boxed.is_low(),
-            tray => bay_of(boxed.part.what()) == tray,
-        };
-        found && in_tray
-    };
-    let value: f64 = all
-        .iter()
-        .filter_map(|(_, boxed)| Some(boxed.left * boxed.unit_cost?))
-        .sum();
-    let rows = all
-        .iter()
-        .filter(|(_, boxed)| tray != "made" && is_in(boxed));
-    let (notice, undo) = done(look);
-    Ok(BoxScreen {
-        frame: super::frame(connection, Screen::Box, theme, "/box")?,
-        head: BoxHead {
-            trays: Choice::list(TRAYS, tray),
-            sought: look.q.clone(),
-            notice,
-            undo,
-        },
-        summary: format!(
-            "{} parts, {} made-up rigs, stock worth {value:.0}",
-            all.len(),
-            made.len()
-        ),
-        parts: rows.map(|(id, boxed)| row(*id, boxed)).collect(),
-        made: if tray == "made" {
-            made_rows(connection)?
-        } else {
-            Vec::new()
-        },
-        shows_made: tray == "made",
+/// `POST /box/made/{made}/state`
+pub(crate) async fn set_state(
+    app: Data<App>,
+    id: Path<i64>,
+    sent: Sent<Texts>,
+) -> Result<HttpResponse, Error> {
+    let (id, form, base) = (MadeId(*id), sent.form, sent.borne.base.clone());
+    let outcome: Outcome<BreakOff> = app
+        .act(&sent.borne, move |book| {
+            let kept = made_rigs::get(book.connection(), id)?;
+            let now = [("state", kept.state.key()), ("place", kept.place.as_str())];
+            let now = now.map(|(name, text)| (name.to_owned(), text.to_owned())).into();
+            let merged = merge(&form, base.as_deref(), &now);
+            if let Some((field, theirs)) = merged.conflicts.first() {
+                return Err(Error::BadRequest(format!(
+                    "{field} was changed to {theirs} meanwhile, on another page or device; look at it as it is now"
+                )));
+            }
+            let text = |name: &str| merged.texts.get(name).map_or("", String::as_str).trim();
+            let state = MadeState::from_key(text("state")).ok_or_else(|| {
+                Error::BadRequest("a made-up rig is new, used or re-tie; choose one".into())
+            })?;
+            let place = text("place").to_owned();
+            plain_text("place", &place, 60).map_err(|error| Error::BadRequest(error.to_string()))?;
+            Ok(Reading::Act(Act::Box(BoxAct::State(id, state, place))))
+        })
+        .await?;
+    follow(outcome, |_| "/box?tray=made".into())
+}
+
+/// `POST /box/made/{made}/dismantle`
+pub(crate) async fn dismantle(
+    app: Data<App>,
+    id: Path<i64>,
+    sent: Sent<Nothing>,
+) -> Result<HttpResponse, Error> {
+    let act = BoxAct::Dismantle(MadeId(*id));
+    let deed = made(app.do_act(&sent.borne, Act::Box(act)).await?);
+    Ok(see(&format!("/box?tray=made&done=dismantled&deed={deed}")))
+}
+
+/// `GET /box/made/{made}/break-off`
+pub(crate) async fn broken(
+    app: Data<App>,
+    looking: Looking,
+    id: Path<i64>,
+) -> Result<HttpResponse, Error> {
+    let page = app
+        .ask(move |book| {
+            Ok(present::broken(
+                book,
+                looking.0,
+                MadeId(*id),
+                &Texts::new(),
+            )?)
+        })
+        .await?;
+    ok(&page)
+}
+
+/// `POST /box/made/{made}/break-off`
+pub(crate) async fn break_off(
+    app: Data<App>,
+    id: Path<i64>,
+    sent: Sent<Texts>,
+) -> Result<HttpResponse, Error> {
+    let (id, form, device) = (MadeId(*id), sent.form, sent.device);
+    let outcome = app
+        .act(&sent.borne, move |book| {
+            let page = present::broken(book, device, id, &form)?;
+            if page.parts.iter().any(|row| row.problem.is_some()) {
+                return Ok(Reading::Page(page));
+            }
+            let rows = page.parts.iter();
+            let came = rows
+                .filter_map(|row| Some((PartId(row.part), row.field.trim().parse::<f64>().ok()?)));
+            let came = came.filter(|(_, count)| *count > 0.0).collect();
+            Ok(Reading::Act(Act::Box(BoxAct::BreakOff(id, came))))
+        })
+        .await?;
+    follow(outcome, |done| {
+        format!("/box?tray=made&done=lost&deed={}", made(done))
     })
 }
 
-/// The sentence about what was just done, and where it is taken back.
-fn done(look: &Look) -> (Option<String>, Option<String>) {
-    let gone = look
-        .gone
-        .split_once('-')
-        .and_then(|(what, id)| Some((what, id.parse::<i64>().ok()?)));
-    match gone {
-        Some(("rig", id)) => {
-            return (
-                Some("Rig thrown away.".into()),
-                Some(format!("/bench/{id}/restore")),
-            );
-        }
-        Some(("part", id)) => {
-            return (
-                Some("Part thrown away.".into()),
-                Some(format!("/box/parts/{id}/restore")),
-            );
-        }
-        _ => {}
+/// `POST /box/deeds/{deed}/undo`
+pub(crate) async fn undo(
+    app: Data<App>,
+    deed: Path<i64>,
+    sent: Sent<Texts>,
+) -> Result<HttpResponse, Error> {
+    let act = BoxAct::Undo(DeedId(*deed));
+    let undone = app.do_act(&sent.borne, Act::Box(act)).await?.made.is_some();
+    let to = back(sent.form.get("back").map_or("/box", String::as_str));
+    if undone && to.starts_with("/bench/") {
+        return Ok(see(to));
     }
-    if look.done == "imported" {
-        return (Some("Imported.".into()), Some("/box/import/undo".into()));
-    }
-    let sentence = match look.done.as_str() {
-        "dismantled" => "Dismantled. Its parts are in the box again; line and wire are not.",
-        "lost" => "Taken out of the box with what did not come back.",
-        "counted" => "Counted.",
-        "undone" => "Undone.",
-        "used" => "That cannot be undone any more: what it brought has been used since.",
-        "saved" => "Saved. Rigs that carry it follow.",
-        _ => return (None, None),
-    };
-    (
-        Some(sentence.into()),
-        look.deed.map(|deed| format!("/box/deeds/{deed}/undo")),
-    )
+    let done = if undone { "undone" } else { "used" };
+    Ok(see(&format!("/box?tray=made&done={done}")))
 }
 
-fn row(id: PartId, boxed: &BoxPart) -> PartRow {
-    let part = &boxed.part;
-    let drawing = lying(part, TRUE_SIZE);
-    let upright = part.blade().is_some() || part.hook().is_some();
-    PartRow {
-        id: id.0,
-        shape: if !upright && drawing.size.0.0 > BESIDE {
-            " lot-wide"
-        } else {
-            ""
-        },
-        drawing,
-        upright,
-        state: if boxed.left > 0.0 || part.bait().is_some() {
-            "in"
-        } else {
-            "none"
-        },
-        name: words::capital(&say::part_name(part)),
-        looks: say::part_looks(part),
-        figures: part_figures(part),
-        measured: part.own_figures() != Measured::default(),
-        left: say::left(part, boxed.left),
-        count: show_figure(Quantity::Count, boxed.left, System::Metric).typed(),
-        low: boxed.is_low(),
-        place: boxed.place.clone(),
-        cost: boxed
-            .unit_cost
-            .map_or_else(String::new, |cost| format!("{cost:.2} each")),
+/// A text to keep as a file.
+fn file(kind: &str, name: &str, body: String) -> HttpResponse {
+    HttpResponse::Ok()
+        .insert_header((CONTENT_TYPE, kind))
+        .insert_header((
+            CONTENT_DISPOSITION,
+            format!("attachment; filename=\"{name}\""),
+        ))
+        .body(body)
+}
+
+async fn export(app: &App, format: Format) -> Result<String, Error> {
+    app.ask(move |book| Ok(write(&parts::all(book.connection())?, format)))
+        .await
+}
+
+/// `GET /box/export.csv`
+pub(crate) async fn export_csv(app: Data<App>) -> Result<HttpResponse, Error> {
+    let body = export(&app, Format::Csv).await?;
+    Ok(file("text/csv; charset=utf-8", "box.csv", body))
+}
+
+/// `GET /box/export.json`
+pub(crate) async fn export_json(app: Data<App>) -> Result<HttpResponse, Error> {
+    let body = export(&app, Format::Json).await?;
+    Ok(file("application/json", "box.json", body))
+}
+
+/// A file, or its text pasted; and what to do with it.
+#[derive(Debug, MultipartForm)]
+pub(crate) struct Upload {
+    #[multipart(limit = "4MiB")]
+    file: Option<Bytes>,
+    #[multipart(limit = "4MiB")]
+    text: Option<Text<String>>,
+    format: Option<Text<String>>,
+    act: Option<Text<String>>,
+    #[multipart(rename = "_act")]
+    number: Option<Text<String>>,
+}
+
+impl Upload {
+    /// Its bytes, and what they are.
+    fn bytes(&mut self) -> (Vec<u8>, Format) {
+        let sent = self.file.take().filter(|file| !file.data.is_empty());
+        let (bytes, named) = match sent {
+            Some(file) => (file.data.to_vec(), file.file_name.unwrap_or_default()),
+            None => {
+                let text = self.text.take().map(Text::into_inner).unwrap_or_default();
+                (text.into_bytes(), String::new())
+            }
+        };
+        let is_json = self
+            .format
+            .as_ref()
+            .is_some_and(|format| **format == "json")
+            || std::path::Path::new(&named)
+                .extension()
+                .is_some_and(|end| end.eq_ignore_ascii_case("json"));
+        (bytes, if is_json { Format::Json } else { Format::Csv })
     }
 }
 
-fn made_rows(connection: &Connection) -> Result<Vec<MadeRow>, Error> {
-    let boards = rigs::boards(connection)?;
-    let made = made_rigs::all(connection)?;
-    made.into_iter()
-        .map(|(id, made)| {
-            let known = boards
-                .iter()
-                .find(|(rig, _)| *rig == made.rig)
-                .map(|(_, board)| board.clone());
-            // A rig thrown away may still lie in the box, made up.
-            let board = match known {
-                Some(board) => board,
-                None => rigs::board(connection, made.rig)?,
-            };
-            Ok(MadeRow {
-                id: id.0,
-                rig: made.rig.0,
-                kind: board.stack.kind.name(),
-                name: board.name,
-                states: Choice::list(
-                    MadeState::ALL
-                        .iter()
-                        .map(|state| (state.key(), state.name())),
-                    made.state.key(),
-                ),
-                place: made.place,
-            })
+/// `GET /box/import`
+pub(crate) async fn import_form(app: Data<App>, looking: Looking) -> Result<HttpResponse, Error> {
+    let page = app
+        .ask(move |book| {
+            let blank = present::import_form(book, looking.0, String::new(), Format::Csv);
+            Ok(blank?)
         })
-        .collect()
+        .await?;
+    ok(&page)
+}
+
+/// `POST /box/import`: a preview, or all of it.
+pub(crate) async fn import(
+    app: Data<App>,
+    looking: Looking,
+    sent: MultipartForm<Upload>,
+) -> Result<HttpResponse, Error> {
+    let (device, mut sent) = (looking.0, sent.into_inner());
+    let (bytes, format) = sent.bytes();
+    let reading = read(&bytes, format);
+    let wants_all = sent.act.as_ref().is_some_and(|act| **act == "import");
+    let borne = Borne::numbered(
+        sent.number.map(Text::into_inner).unwrap_or_default(),
+        &bytes,
+    );
+    // What is no text cannot be shown again.
+    let text = String::from_utf8(bytes).unwrap_or_default();
+    let outcome: Outcome<ImportScreen> = app
+        .act(&borne, move |book| {
+            let reading = match reading {
+                Ok(reading) => reading,
+                Err(refusal) => {
+                    let mut page = present::import_form(book, device, text, format)?;
+                    page.refusal = Some(format!("Not imported: {refusal}."));
+                    return Ok(Reading::Page(page));
+                }
+            };
+            if let (true, Some(sound)) = (wants_all, reading.sound()) {
+                let records = sound.into_iter().map(|(id, boxed)| (id, boxed.clone()));
+                return Ok(Reading::Act(Act::Box(BoxAct::Import(records.collect()))));
+            }
+            Ok(Reading::Page(present::preview(
+                book, device, text, format, &reading,
+            )?))
+        })
+        .await?;
+    match outcome {
+        Outcome::Done(_) => Ok(see("/box?tray=low&done=imported")),
+        Outcome::Page(page) if page.sound => ok(&page),
+        Outcome::Page(page) => refused(&page),
+    }
+}
+
+/// `POST /box/import/undo`: the box as it was before the last import.
+pub(crate) async fn undo_import(
+    app: Data<App>,
+    sent: Sent<Nothing>,
+) -> Result<HttpResponse, Error> {
+    app.do_act(&sent.borne, Act::Box(BoxAct::UndoImport))
+        .await?;
+    Ok(see("/box?done=undone"))
+}
+
+/// `GET /box/shopping`
+pub(crate) async fn shopping(app: Data<App>, looking: Looking) -> Result<HttpResponse, Error> {
+    let page = app
+        .ask(move |book| Ok(present::shopping(book, looking.0)?))
+        .await?;
+    ok(&page)
+}
+
+/// `GET /box/shopping.txt`
+pub(crate) async fn shopping_text(app: Data<App>) -> Result<HttpResponse, Error> {
+    let (rows, _) = app.ask(|book| Ok(present::shopping_rows(book)?)).await?;
+    let mut list = String::new();
+    for row in rows {
+        // Writing to a text cannot fail.
+        let _ = writeln!(list, "{} × {} ({} left)", row.buy, row.words, row.left);
+    }
+    Ok(file("text/plain; charset=utf-8", "shopping.txt", list))
+}
+
+/// `GET /box/shopping.csv`
+pub(crate) async fn shopping_csv(app: Data<App>) -> Result<HttpResponse, Error> {
+    let (rows, _) = app.ask(|book| Ok(present::shopping_rows(book)?)).await?;
+    let records = rows
+        .into_iter()
+        .map(|row| [row.buy, row.words, row.left, row.cost]);
+    let list = motilis_formats::table(["buy", "part", "left", "cost"], records);
+    Ok(file("text/csv; charset=utf-8", "shopping.csv", list))
 }

@@ -1,11 +1,11 @@
-//! Switches: the theme of this device, the units of the boat.
+//! Switches: the theme and the units of this device.
 
-use super::{THEME_COOKIE, back, see, system, theme_of};
-use crate::{App, Error};
+use super::{back, see};
+use crate::Error;
+use crate::device::{Looking, THEME_COOKIE, UNITS_COOKIE};
+use actix_web::HttpResponse;
 use actix_web::cookie::{Cookie, SameSite, time::Duration};
-use actix_web::web::{Data, Form};
-use actix_web::{HttpRequest, HttpResponse};
-use motilis_store::settings;
+use actix_web::web::Form;
 use serde::Deserialize;
 
 /// Where to come back to.
@@ -15,28 +15,33 @@ pub(crate) struct Switch {
     back: String,
 }
 
-/// `POST /settings/theme`
-pub(crate) async fn theme(request: HttpRequest, form: Form<Switch>) -> HttpResponse {
-    let cookie = Cookie::build(THEME_COOKIE, theme_of(&request).other().key())
+fn remembering(mut response: HttpResponse, name: &str, value: &str) -> HttpResponse {
+    let cookie = Cookie::build(name, value)
         .path("/")
         .same_site(SameSite::Strict)
         .http_only(true)
         .max_age(Duration::days(400))
         .finish();
-    let mut response = see(back(&form.back));
     // The name and the value are ours, so the cookie can be written.
     let _ = response.add_cookie(&cookie);
     response
 }
 
+/// `POST /settings/theme`
+pub(crate) async fn theme(looking: Looking, form: Form<Switch>) -> Result<HttpResponse, Error> {
+    let other = looking.0.theme.other();
+    Ok(remembering(
+        see(back(&form.back)),
+        THEME_COOKIE,
+        other.key(),
+    ))
+}
+
 /// `POST /settings/units`
-pub(crate) async fn units(app: Data<App>, form: Form<Switch>) -> Result<HttpResponse, Error> {
-    app.write(|connection| {
-        let other = system(connection)?.other();
-        Ok(settings::set(connection, "units", other.key())?)
-    })
-    .await?;
+pub(crate) async fn units(looking: Looking, form: Form<Switch>) -> Result<HttpResponse, Error> {
+    let other = looking.0.system.other();
     // Figures in the address are in the old units: they are left behind.
     let path = back(&form.back);
-    Ok(see(path.split('?').next().unwrap_or(path)))
+    let path = path.split('?').next().unwrap_or(path);
+    Ok(remembering(see(path), UNITS_COOKIE, other.key()))
 }

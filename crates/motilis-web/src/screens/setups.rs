@@ -1,560 +1,101 @@
 //! Line set-ups: what the rods are rigged with, every depth tool among them.
 
-use super::{frame, page, see, system, theme_of};
-use crate::forms::{Typed, problem, text};
+use super::{Gone, follow, ok};
+use crate::app::Reading;
+use crate::device::{Looking, Sent};
 use crate::{App, Error};
-use actix_web::web::{Data, Form, Path, Query};
-use actix_web::{HttpRequest, HttpResponse};
-use motilis_core::Range;
-use motilis_core::book::{SetupId, plain_text};
-use motilis_core::line::{Core, LEAD, LineSetup, MASS, Start};
-use motilis_core::tackle::{
-    DiverSize, LineMaterial, LineStock, SideSetting, SinkerStyle, Weight, WeightMaterial,
-};
-use motilis_core::units::{Kilograms, Metres};
-use motilis_store::trash::{Record, take_back, throw};
-use motilis_store::{Connection, setups};
-use motilis_view::screens::{
-    Choice, Field, Screen, SetupForm, SetupGroup, SetupRow, Setups, Theme,
-};
-use motilis_view::units::{Problem, Quantity, System, show};
-use motilis_view::words;
-use serde::Deserialize;
+use actix_web::HttpResponse;
+use actix_web::web::{Data, Path, Query};
+use motilis_core::book::SetupId;
+use motilis_core::line::LineSetup;
+use motilis_helm::{Act, SetupAct};
+use motilis_view::forms::{Texts, setup as form};
+use motilis_view::present::setups;
 
-const TIP: Range = Range::closed(0.0, 10.0, "m", "between 0 and 10 m");
-const CORE: Range = Range::above(0.0, 400.0, "m", "above 0 and at most 400 m");
-const REEL: Range = Range::closed(1.0, 1_000.0, "m", "between 1 and 1 000 m");
-
-/// A set-up as typed.
-#[derive(Debug, Default, Clone, Deserialize)]
-#[serde(default)]
-pub(crate) struct RawSetup {
-    name: String,
-    start: String,
-    tip: String,
-    ball: String,
-    drop_back: String,
-    above: String,
-    main: String,
-    reel: String,
-    core: String,
-    core_length: String,
-    weight: String,
-    mass: String,
-    material: String,
-    size: String,
-    side: String,
-    ahead: String,
-    leader: String,
-    lead: String,
+fn of_new() -> (String, String) {
+    ("/setups".into(), "A new set-up".into())
 }
 
-/// What was thrown away.
-#[derive(Debug, Default, Deserialize)]
-#[serde(default)]
-pub(crate) struct Ask {
-    #[serde(deserialize_with = "crate::forms::lenient")]
-    deleted: Option<i64>,
-}
-
-/// The figures of a set-up, each read only where it counts.
-struct Fields {
-    name: Field,
-    tip: Typed,
-    ball: Typed,
-    drop_back: Typed,
-    above: Typed,
-    reel: Typed,
-    core: Typed,
-    mass: Typed,
-    ahead: Typed,
-    lead: Typed,
-}
-
-impl Fields {
-    fn new(raw: &RawSetup, system: System) -> Self {
-        let depth = |name, label, range, typed: &str| {
-            Typed::new((name, label), (Quantity::Depth, system), range, typed)
-        };
-        let mass = |name, label, typed: &str| {
-            Typed::new((name, label), (Quantity::Mass, system), MASS, typed)
-        };
-        Self {
-            name: text("name", "Name", raw.name.trim()),
-            tip: depth("tip", "Tip above the water", TIP, &raw.tip),
-            ball: mass("ball", "Ball", &raw.ball),
-            drop_back: depth("drop_back", "Line behind the release", LEAD, &raw.drop_back),
-            above: depth("above", "Release above the ball", LEAD, &raw.above),
-            reel: depth("reel", "Line on the reel", REEL, &raw.reel),
-            core: depth("core_length", "Length of it", CORE, &raw.core_length),
-            mass: mass("mass", "Weight", &raw.mass),
-            ahead: depth("ahead", "Line ahead of the leader", LEAD, &raw.ahead),
-            lead: depth("lead", "Lead", LEAD, &raw.lead),
-        }
-    }
-
-    fn filled(setup: &LineSetup, system: System) -> Self {
-        let mut fields = Self::new(
-            &RawSetup {
-                name: setup.name.clone(),
-                ..RawSetup::default()
-            },
-            system,
-        );
-        match setup.start {
-            Start::RodTip { height } => fields.tip.fill(height.0),
-            Start::Board => {}
-            Start::Downrigger {
-                ball,
-                drop_back,
-                above,
-            } => {
-                fields.ball.fill(ball.0);
-                fields.drop_back.fill(drop_back.0);
-                fields.above.fill(above.0);
-            }
-        }
-        if let Some(core) = setup.core {
-            fields.core.fill(core.length.0);
-        }
-        if let Some(mass) = setup.weight.and_then(|weight| weight.mass()) {
-            fields.mass.fill(mass.0);
-        }
-        fields.ahead.fill(setup.ahead.0);
-        fields.lead.fill(setup.lead.0);
-        fields.reel.fill(setup.reel.0);
-        fields
-    }
-
-    fn sound(&self) -> bool {
-        let typed = [
-            &self.tip,
-            &self.ball,
-            &self.drop_back,
-            &self.above,
-            &self.reel,
-            &self.core,
-            &self.mass,
-            &self.ahead,
-            &self.lead,
-        ];
-        self.name.problem.is_none() && typed.iter().all(|one| one.field.problem.is_none())
-    }
-}
-
-/// A line of the catalogue as a form names it.
-fn spool(stock: &LineStock) -> String {
-    format!("{}-{}", stock.material.key(), stock.test_lb)
-}
-
-fn stock(key: &str) -> Option<LineStock> {
-    LineStock::catalogue().find(|stock| spool(stock) == key)
-}
-
-fn spools(chosen: &str, is_one: impl Fn(LineMaterial) -> bool, none: Option<&str>) -> Vec<Choice> {
-    let nothing = none.map(|label| Choice {
-        value: String::new(),
-        label: label.to_owned(),
-        chosen: chosen.is_empty(),
-    });
-    let all = LineStock::catalogue().filter(|stock| is_one(stock.material));
-    nothing
-        .into_iter()
-        .chain(all.map(|stock| Choice {
-            value: spool(&stock),
-            label: format!("{} lb {}", stock.test_lb, stock.material.name()),
-            chosen: spool(&stock) == chosen,
-        }))
-        .collect()
-}
-
-/// What the lists of a set-up say.
-fn lists_of(setup: &LineSetup) -> RawSetup {
-    let (material, size, side) = match setup.weight {
-        Some(Weight::Sinker(_, _, material)) => (material.key(), "", ""),
-        Some(Weight::TripDiver(size, side)) => ("", size.key(), side.key()),
-        Some(Weight::FloatDiver(size)) => ("", size.key(), ""),
-        None => ("", "", ""),
-    };
-    RawSetup {
-        start: match setup.start {
-            Start::RodTip { .. } => "rod_tip",
-            Start::Board => "board",
-            Start::Downrigger { .. } => "downrigger",
-        }
-        .into(),
-        main: spool(&setup.main),
-        leader: spool(&setup.leader),
-        core: setup
-            .core
-            .map_or_else(String::new, |core| spool(&core.stock)),
-        weight: setup
-            .weight
-            .map_or_else(String::new, |weight| weight.key().to_owned()),
-        material: material.into(),
-        size: size.into(),
-        side: side.into(),
-        ..RawSetup::default()
-    }
-}
-
-type List = (&'static str, &'static str, Vec<Choice>);
-
-fn group(
-    head: &'static str,
-    hint: &'static str,
-    lists: Vec<List>,
-    fields: Vec<Typed>,
-) -> SetupGroup {
-    SetupGroup {
-        head,
-        hint,
-        lists,
-        fields: fields.into_iter().map(|typed| typed.field).collect(),
-    }
-}
-
-/// Tools, materials, sizes and side settings.
-fn tool_lists(raw: &RawSetup) -> Vec<List> {
-    let named = |key: &'static str| {
-        let name = SinkerStyle::from_key(key)
-            .map_or_else(|| key.replace('_', " "), |style| style.name().to_owned());
-        (key, name)
-    };
-    let tools: Vec<(&str, String)> = std::iter::once(("", "none".to_owned()))
-        .chain(Weight::keys().map(named))
-        .collect();
-    let tools = tools.iter().map(|(key, name)| (*key, name.as_str()));
-    let materials = WeightMaterial::ALL
-        .iter()
-        .map(|one| (one.key(), one.name()));
-    let sizes = DiverSize::ALL.iter().map(|one| (one.key(), one.name()));
-    let sides = SideSetting::ALL.iter().map(|one| (one.key(), one.name()));
-    vec![
-        ("weight", "Tool", Choice::list(tools, &raw.weight)),
-        (
-            "material",
-            "Made of",
-            Choice::list(materials, &raw.material),
-        ),
-        ("size", "Size of a diver", Choice::list(sizes, &raw.size)),
-        ("side", "Turned out", Choice::list(sides, &raw.side)),
-    ]
-}
-
-fn form(
-    action: String,
-    head: String,
-    raw: &RawSetup,
-    fields: Fields,
-    problem: String,
-) -> SetupForm {
-    let starts = [
-        ("rod_tip", "a rod tip"),
-        ("board", "a board"),
-        ("downrigger", "a downrigger"),
-    ];
-    let sinks = |one| matches!(one, LineMaterial::LeadCore | LineMaterial::Copper);
-    let leads = |one| {
-        matches!(
-            one,
-            LineMaterial::Nylon | LineMaterial::Fluorocarbon | LineMaterial::Braid
-        )
-    };
-    let main = spools(&raw.main, |_| true, None);
-    let core = spools(&raw.core, sinks, Some("none"));
-    let leader = spools(&raw.leader, leads, None);
-    let starts = ("start", "Starts from", Choice::list(starts, &raw.start));
-    let name = SetupGroup {
-        head: "Name",
-        hint: "",
-        lists: Vec::new(),
-        fields: vec![fields.name],
-    };
-    let groups = vec![
-        name,
-        group("Where it starts", "", vec![starts], vec![fields.tip]),
-        group(
-            "Downrigger",
-            "counts only with one; stacked releases stand above the ball",
-            Vec::new(),
-            vec![fields.ball, fields.drop_back, fields.above],
-        ),
-        group(
-            "Main line",
-            "",
-            vec![("main", "Main line", main)],
-            vec![fields.reel],
-        ),
-        group(
-            "Sinking section",
-            "between leader and main line, which is then its backing",
-            vec![("core", "Core", core)],
-            vec![fields.core],
-        ),
-        group(
-            "What takes it down",
-            "material and weight for sinkers, size for divers, side setting for trip divers",
-            tool_lists(raw),
-            vec![fields.mass, fields.ahead],
-        ),
-        group(
-            "Leader",
-            "",
-            vec![("leader", "Leader", leader)],
-            vec![fields.lead],
-        ),
-    ];
-    SetupForm {
-        action,
-        head,
-        groups,
-        problem,
-    }
-}
-
-/// What was typed as a set-up; or its fields with their sentences.
-fn read(raw: &RawSetup, system: System) -> Result<LineSetup, Box<(Fields, String)>> {
-    let mut fields = Fields::new(raw, system);
-    if raw.name.trim().is_empty() {
-        fields.name.problem = Some(Problem("A set-up needs a name; give the rod's.".into()));
-    } else if let Err(error) = plain_text("name", raw.name.trim(), 60) {
-        fields.name.problem = Some(problem(&error));
-    }
-    let start = match raw.start.as_str() {
-        "board" => Start::Board,
-        "downrigger" => Start::Downrigger {
-            ball: Kilograms(fields.ball.or(4.5)),
-            drop_back: Metres(fields.drop_back.or(6.0)),
-            above: Metres(fields.above.optional().unwrap_or(0.0)),
-        },
-        _ => Start::RodTip {
-            height: Metres(fields.tip.or(1.5)),
-        },
-    };
-    let mut trouble = String::new();
-    let mut list = |key: &str, what: &str| {
-        let found = stock(key);
-        if found.is_none() {
-            trouble = format!("Choose the {what} from the list.");
-        }
-        found
-    };
-    let (main, leader) = (list(&raw.main, "main line"), list(&raw.leader, "leader"));
-    let core = stock(&raw.core).map(|stock| Core {
-        stock,
-        length: Metres(fields.core.or(27.4)),
-    });
-    let size = DiverSize::from_key(&raw.size).unwrap_or(DiverSize::Medium);
-    let weight = match raw.weight.as_str() {
-        "trip_diver" => Some(Weight::TripDiver(
-            size,
-            SideSetting::from_key(&raw.side).unwrap_or(SideSetting::Straight),
-        )),
-        "float_diver" => Some(Weight::FloatDiver(size)),
-        key => SinkerStyle::from_key(key).map(|style| {
-            let material = WeightMaterial::from_key(&raw.material).unwrap_or(WeightMaterial::Lead);
-            Weight::Sinker(style, Kilograms(fields.mass.or(0.03)), material)
-        }),
-    };
-    let ahead = Metres(fields.ahead.optional().unwrap_or(0.0));
-    let (lead, reel) = (Metres(fields.lead.or(1.5)), Metres(fields.reel.or(90.0)));
-    if let (Some(main), Some(leader), true) = (main, leader, fields.sound()) {
-        let setup = LineSetup {
-            name: raw.name.trim().to_owned(),
-            start,
-            main,
-            core,
-            weight,
-            ahead,
-            leader,
-            lead,
-            strum: motilis_core::towline::STRUM,
-            reel,
-        };
-        match setup.check() {
-            Ok(()) => return Ok(setup),
-            Err(error) => trouble = problem(&error).0,
-        }
-    }
-    Err(Box::new((fields, trouble)))
-}
-
-fn screen(
-    connection: &Connection,
-    theme: Theme,
-    form: SetupForm,
-    undo: Option<i64>,
-) -> Result<Setups, Error> {
-    let system = system(connection)?;
-    let depth = |metres: Metres| show(Quantity::Depth, metres.0, system).to_string();
-    let rows = setups::all(connection)?
-        .into_iter()
-        .map(|(id, setup)| {
-            let start = match setup.start {
-                Start::RodTip { .. } => "rod tip",
-                Start::Board => "board",
-                Start::Downrigger { .. } => "downrigger",
-            };
-            let core = setup.core.map_or_else(String::new, |core| {
-                format!(", {} of {}", depth(core.length), core.stock.material.name())
-            });
-            let weighs = setup.weight.is_some() || setup.lets_out_cable();
-            let tool = if weighs {
-                format!(" {};", words::weight(&setup, system))
-            } else {
-                String::new()
-            };
-            SetupRow {
-                id: id.0,
-                says: format!(
-                    "{start}; {} lb {}{core};{tool} lead {}",
-                    setup.main.test_lb,
-                    setup.main.material.name(),
-                    depth(setup.lead)
-                ),
-                name: setup.name,
-            }
-        })
-        .collect();
-    Ok(Setups {
-        frame: frame(connection, Screen::Spread, theme, "/setups")?,
-        rows,
-        form,
-        undo,
-    })
+fn of_kept(id: SetupId, setup: &LineSetup) -> (String, String) {
+    (format!("/setups/{}", id.0), setup.name.clone())
 }
 
 /// `GET /setups`
 pub(crate) async fn list(
     app: Data<App>,
-    request: HttpRequest,
-    ask: Query<Ask>,
+    looking: Looking,
+    gone: Query<Gone>,
 ) -> Result<HttpResponse, Error> {
-    let (theme, deleted) = (theme_of(&request), ask.deleted);
-    let screen = app
-        .read(move |connection| {
-            let system = system(connection)?;
-            let mut usual = LineSetup::usual()?;
-            usual.name.clear();
-            let fields = Fields::filled(&usual, system);
-            let form = form(
-                "/setups".into(),
-                "A new set-up".into(),
-                &lists_of(&usual),
-                fields,
-                String::new(),
-            );
-            screen(connection, theme, form, deleted)
+    let page = app
+        .ask(move |book| {
+            let usual = LineSetup {
+                name: String::new(),
+                ..LineSetup::usual()?
+            };
+            let (action, head) = of_new();
+            let mut form = form::shown(&usual, action, head, looking.0);
+            form.base.clear();
+            Ok(setups(book, looking.0, form, gone.deleted)?)
         })
         .await?;
-    page(HttpResponse::Ok(), &screen)
+    ok(&page)
 }
 
 /// `GET /setups/{setup}`
-pub(crate) async fn show_one(
+pub(crate) async fn show(
     app: Data<App>,
-    request: HttpRequest,
+    looking: Looking,
     id: Path<i64>,
 ) -> Result<HttpResponse, Error> {
-    let (theme, id) = (theme_of(&request), SetupId(*id));
-    let screen = app
-        .read(move |connection| {
-            let setup = setups::get(connection, id)?;
-            let fields = Fields::filled(&setup, system(connection)?);
-            let action = format!("/setups/{}", id.0);
-            let form = form(
-                action,
-                setup.name.clone(),
-                &lists_of(&setup),
-                fields,
-                String::new(),
-            );
-            screen(connection, theme, form, None)
+    let id = SetupId(*id);
+    let page = app
+        .ask(move |book| {
+            let setup = book.setup(id)?;
+            let (action, head) = of_kept(id, &setup);
+            let form = form::shown(&setup, action, head, looking.0);
+            Ok(setups(book, looking.0, form, None)?)
         })
         .await?;
-    page(HttpResponse::Ok(), &screen)
-}
-
-async fn keep(
-    app: &App,
-    request: &HttpRequest,
-    raw: RawSetup,
-    id: Option<SetupId>,
-) -> Result<HttpResponse, Error> {
-    let theme = theme_of(request);
-    let refused = app
-        .write(move |connection| match read(&raw, system(connection)?) {
-            Ok(mut setup) => {
-                match id {
-                    Some(id) => {
-                        setup.strum = setups::get(connection, id)?.strum;
-                        setups::update(connection, id, &setup)?;
-                    }
-                    None => {
-                        setups::add(connection, &setup)?;
-                    }
-                }
-                Ok(None)
-            }
-            Err(refused) => {
-                let (fields, trouble) = *refused;
-                let (action, head) = match id {
-                    Some(id) => (
-                        format!("/setups/{}", id.0),
-                        setups::get(connection, id)?.name,
-                    ),
-                    None => ("/setups".to_owned(), "A new set-up".to_owned()),
-                };
-                let form = form(action, head, &raw, fields, trouble);
-                Ok::<_, Error>(Some(screen(connection, theme, form, None)?))
-            }
-        })
-        .await?;
-    match refused {
-        None => Ok(see("/setups")),
-        Some(screen) => page(HttpResponse::UnprocessableEntity(), &screen),
-    }
+    ok(&page)
 }
 
 /// `POST /setups`
-pub(crate) async fn add(
-    app: Data<App>,
-    request: HttpRequest,
-    raw: Form<RawSetup>,
-) -> Result<HttpResponse, Error> {
-    keep(&app, &request, raw.into_inner(), None).await
+pub(crate) async fn add(app: Data<App>, sent: Sent<Texts>) -> Result<HttpResponse, Error> {
+    let (texts, device) = (sent.form, sent.device);
+    let outcome = app
+        .act(&sent.borne, move |book| {
+            Ok(match form::read(&texts, None, None, of_new(), device) {
+                Ok(setup) => Reading::Act(Act::Setup(SetupAct::Add(Box::new(setup)))),
+                Err(form) => Reading::Page(setups(book, device, *form, None)?),
+            })
+        })
+        .await?;
+    follow(outcome, |_| "/setups".into())
 }
 
 /// `POST /setups/{setup}`
 pub(crate) async fn save(
     app: Data<App>,
-    request: HttpRequest,
     id: Path<i64>,
-    raw: Form<RawSetup>,
+    sent: Sent<Texts>,
 ) -> Result<HttpResponse, Error> {
-    keep(&app, &request, raw.into_inner(), Some(SetupId(*id))).await
-}
-
-/// `POST /setups/{setup}/delete`
-pub(crate) async fn delete(app: Data<App>, id: Path<i64>) -> Result<HttpResponse, Error> {
-    let (id, now) = (SetupId(*id), app.now());
-    app.write(move |connection| {
-        if setups::all(connection)?.len() == 1 {
-            return Err(Error::BadRequest(
-                "this is the only set-up; make another before you delete it".into(),
-            ));
-        }
-        Ok(throw(connection, Record::Setup(id), now)?)
-    })
-    .await?;
-    Ok(see(&format!("/setups?deleted={}", id.0)))
-}
-
-/// `POST /setups/{setup}/restore`
-pub(crate) async fn restore(app: Data<App>, id: Path<i64>) -> Result<HttpResponse, Error> {
-    let id = SetupId(*id);
-    app.write(move |connection| Ok::<_, Error>(take_back(connection, Record::Setup(id))?))
+    let (id, texts, device) = (SetupId(*id), sent.form, sent.device);
+    let base = sent.borne.base.clone();
+    let outcome = app
+        .act(&sent.borne, move |book| {
+            let kept = book.setup(id)?;
+            let read = form::read(
+                &texts,
+                base.as_deref(),
+                Some(&kept),
+                of_kept(id, &kept),
+                device,
+            );
+            Ok(match read {
+                Ok(setup) => Reading::Act(Act::Setup(SetupAct::Change(id, Box::new(setup)))),
+                Err(form) => Reading::Page(setups(book, device, *form, None)?),
+            })
+        })
         .await?;
-    Ok(see("/setups"))
+    follow(outcome, |_| "/setups".into())
 }

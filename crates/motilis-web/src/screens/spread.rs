@@ -1,78 +1,42 @@
-//! Spread: all lines together, still and in turns; every edit is a version that can be taken back.
+//! Spread: all lines together, still and in turns.
 
-mod card;
-mod deck;
-mod edit;
-mod line;
-mod lures;
-mod motion;
-mod view;
-
-pub(crate) use card::{card, compare};
-pub(crate) use edit::{
-    add, crew, delete, duplicate, holder, keep_speed, mend, redo, rename, restore, set_all, sort,
-    to_depth, undo,
-};
-pub(crate) use line::save as save_line;
-pub(crate) use lures::{
-    add as add_lure, delete as delete_lure, list as lures, restore as restore_lure,
-};
-pub(crate) use motion::{Runs, frames, look as look_at_run, set_off, stop as stop_run};
-
-use super::{frame, page, see, theme_of};
-use crate::forms::{problem, text};
+use super::{follow, made, ok, page, see};
+use crate::app::Reading;
+use crate::device::{Looking, Sent};
 use crate::{App, Error};
-use actix_web::web::{Data, Form, Path, Query};
-use actix_web::{HttpRequest, HttpResponse};
-use deck::{Deck, first_rod};
+use actix_web::HttpResponse;
+use actix_web::web::{Data, Path, Query};
 use motilis_core::book::{PlannedSpread, SpreadId};
+use motilis_core::spread::Holder;
 use motilis_core::units::MILE_PER_HOUR;
-use motilis_store::{rigs, settings, setups, spreads};
-use motilis_view::screens::{Screen, SpreadNew};
+use motilis_helm::{Act, Deck, SpreadAct, planned};
+use motilis_store::{settings, spreads};
+use motilis_view::Seen;
+use motilis_view::forms::look::Look;
+use motilis_view::present::{self, SpreadShown};
 use serde::Deserialize;
-use view::Shown;
-
-/// What the address says beside the spread: speed and turn looked at, line in hand, what was done.
-#[derive(Debug, Default, Clone, Deserialize)]
-#[serde(default)]
-pub(crate) struct Look {
-    speed: Option<String>,
-    step: String,
-    side: String,
-    radius: Option<String>,
-    #[serde(deserialize_with = "crate::forms::lenient")]
-    line: Option<usize>,
-    up: String,
-    down: String,
-    flow: String,
-    set: String,
-    heading: String,
-    said: String,
-    #[serde(deserialize_with = "crate::forms::lenient")]
-    deleted: Option<i64>,
-}
 
 /// Which spread to open.
 #[derive(Debug, Default, Deserialize)]
 #[serde(default)]
 pub(crate) struct Door {
-    #[serde(deserialize_with = "crate::forms::lenient")]
+    #[serde(deserialize_with = "motilis_view::forms::lenient")]
     spread: Option<i64>,
-    #[serde(deserialize_with = "crate::forms::lenient")]
+    #[serde(deserialize_with = "motilis_view::forms::lenient")]
     deleted: Option<i64>,
 }
 
 /// `GET /spread`: the one asked for, the one opened last, or the first.
 pub(crate) async fn door(app: Data<App>, asked: Query<Door>) -> Result<HttpResponse, Error> {
-    let asked = asked.into_inner();
     let address = app
-        .read(move |connection| {
-            let names = spreads::names(connection)?;
-            let opened = settings::get(connection, "open_spread")?.and_then(|id| id.parse().ok());
+        .ask(move |book| {
+            let names = spreads::names(book.connection())?;
             let known = |id: &i64| names.iter().any(|(known, _)| known.0 == *id);
-            let wanted = asked.spread.filter(known).or(opened.filter(known));
+            let opened = settings::get(book.connection(), "open_spread")?;
+            let opened = opened.and_then(|id| id.parse().ok()).filter(known);
             let first = names.first().map(|(id, _)| id.0);
-            Ok::<_, Error>(wanted.or(first).map_or_else(
+            let wanted = asked.spread.filter(known).or(opened).or(first);
+            Ok(wanted.map_or_else(
                 || "/spread/new".to_owned(),
                 |id| match asked.deleted {
                     Some(gone) => format!("/spread/{id}?deleted={gone}"),
@@ -87,27 +51,18 @@ pub(crate) async fn door(app: Data<App>, asked: Query<Door>) -> Result<HttpRespo
 /// `GET /spread/{spread}`
 pub(crate) async fn show(
     app: Data<App>,
-    request: HttpRequest,
+    looking: Looking,
     id: Path<i64>,
     look: Query<Look>,
 ) -> Result<HttpResponse, Error> {
-    let (id, look, theme) = (SpreadId(*id), look.into_inner(), theme_of(&request));
-    let opened = app
-        .read(|connection| Ok(settings::get(connection, "open_spread")?))
-        .await?;
-    if opened != Some(id.0.to_string()) {
-        app.write(move |connection| {
-            spreads::get(connection, id)?;
-            Ok::<_, Error>(settings::set(connection, "open_spread", &id.0.to_string())?)
-        })
-        .await?;
-    }
+    let id = SpreadId(*id);
     let (screen, sound) = app
-        .read(move |connection| {
-            let deck = Deck::load(connection, id)?;
-            view::screen(&deck, &look, theme, Shown::default())
+        .ask(move |book| {
+            let deck = Seen::new(Deck::load(book, id)?, looking.0);
+            Ok(present::spread(&deck, &look, SpreadShown::default())?)
         })
         .await?;
+    app.remember("open_spread", id.0).await?;
     let status = if sound {
         HttpResponse::Ok()
     } else {
@@ -117,58 +72,91 @@ pub(crate) async fn show(
 }
 
 /// `GET /spread/new`
-pub(crate) async fn blank(app: Data<App>, request: HttpRequest) -> Result<HttpResponse, Error> {
-    let theme = theme_of(&request);
+pub(crate) async fn blank(app: Data<App>, looking: Looking) -> Result<HttpResponse, Error> {
     let screen = app
-        .read(move |connection| {
-            Ok::<_, Error>(SpreadNew {
-                frame: frame(connection, Screen::Spread, theme, "/spread/new")?,
-                name: text("name", "Name", "Evening spread"),
-                can_begin: !rigs::all(connection)?.is_empty(),
-            })
-        })
+        .ask(move |book| Ok(present::new_spread(book, looking.0, None)?))
         .await?;
-    page(HttpResponse::Ok(), &screen)
+    ok(&screen)
 }
 
 /// A name typed in.
 #[derive(Debug, Default, Deserialize)]
 #[serde(default)]
 pub(crate) struct Named {
-    name: String,
+    pub name: String,
 }
 
 /// `POST /spread`: a spread of one rod.
-pub(crate) async fn begin(
-    app: Data<App>,
-    request: HttpRequest,
-    form: Form<Named>,
-) -> Result<HttpResponse, Error> {
-    let (theme, name) = (theme_of(&request), form.into_inner().name);
-    let begun = app
-        .write(move |connection| {
-            let mut field = text("name", "Name", &name);
+pub(crate) async fn begin(app: Data<App>, sent: Sent<Named>) -> Result<HttpResponse, Error> {
+    let (name, device) = (sent.form.name, sent.device);
+    let outcome = app
+        .act(&sent.borne, move |book| {
             let refused = PlannedSpread::check_name(&name).err();
-            let rigs = rigs::all(connection)?;
-            if let (None, Some((rig, owned))) = (&refused, rigs.first()) {
-                let setup = setups::get(connection, owned.setup)?;
-                let plan = PlannedSpread {
-                    name: name.trim().to_owned(),
-                    speed: 1.2 * MILE_PER_HOUR,
-                    rods: vec![first_rod(*rig, owned.setup, &setup)],
-                };
-                return Ok(Ok(spreads::add(connection, &plan)?));
-            }
-            field.problem = refused.as_ref().map(problem);
-            Ok::<_, Error>(Err(SpreadNew {
-                frame: frame(connection, Screen::Spread, theme, "/spread/new")?,
-                name: field,
-                can_begin: !rigs.is_empty(),
-            }))
+            let rig = book.rigs()?.iter().find(|rig| rig.stands.is_ok());
+            let (None, Some(rig), Some(holder)) = (&refused, rig, Holder::all().next()) else {
+                let typed = refused.map(|refusal| (name.as_str(), refusal));
+                return Ok(Reading::Page(present::new_spread(book, device, typed)?));
+            };
+            let rod = planned(holder, rig.id, rig.setup, &*book.setup(rig.setup)?);
+            Ok(Reading::Act(Act::Spread(SpreadAct::Begin(PlannedSpread {
+                name: name.trim().to_owned(),
+                speed: 1.2 * MILE_PER_HOUR,
+                rods: vec![rod],
+            }))))
         })
         .await?;
-    match begun {
-        Ok(id) => Ok(see(&format!("/spread/{}", id.0))),
-        Err(screen) => page(HttpResponse::UnprocessableEntity(), &screen),
-    }
+    follow(outcome, |done| format!("/spread/{}", made(done)))
+}
+
+/// `GET /spread/{spread}/card`
+pub(crate) async fn card(
+    app: Data<App>,
+    looking: Looking,
+    id: Path<i64>,
+) -> Result<HttpResponse, Error> {
+    let card = app
+        .ask(move |book| {
+            let deck = Seen::new(Deck::load(book, SpreadId(*id))?, looking.0);
+            Ok(present::set_out_card(&deck)?)
+        })
+        .await?;
+    ok(&card)
+}
+
+/// Which two.
+#[derive(Debug, Default, Deserialize)]
+#[serde(default)]
+pub(crate) struct Pair {
+    #[serde(deserialize_with = "motilis_view::forms::lenient")]
+    a: Option<i64>,
+    #[serde(deserialize_with = "motilis_view::forms::lenient")]
+    b: Option<i64>,
+}
+
+/// `GET /spread/compare`
+pub(crate) async fn compare(
+    app: Data<App>,
+    looking: Looking,
+    pair: Query<Pair>,
+) -> Result<HttpResponse, Error> {
+    let screen = app
+        .ask(move |book| {
+            let names = spreads::names(book.connection())?;
+            let named = |id: Option<i64>| names.iter().find(|(known, _)| Some(known.0) == id);
+            let a = named(pair.a).or(names.first()).map(|(id, _)| *id);
+            let other = names.iter().find(|(id, _)| Some(*id) != a);
+            let b = named(pair.b).or(other).or(names.first()).map(|(id, _)| *id);
+            let (Some(a), Some(b)) = (a, b) else {
+                return Err(Error::NotFound(
+                    "there is no spread to compare yet; begin one on the Spread screen".into(),
+                ));
+            };
+            let decks = [
+                Seen::new(Deck::load(book, a)?, looking.0),
+                Seen::new(Deck::load(book, b)?, looking.0),
+            ];
+            Ok(present::compare_spreads(&decks)?)
+        })
+        .await?;
+    ok(&screen)
 }

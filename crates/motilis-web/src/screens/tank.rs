@@ -1,75 +1,58 @@
 //! Tank: one rig on its line; a pure function of the address, so that it can be kept as a bookmark.
 
-mod blades;
-mod form;
-mod observe;
-mod view;
-
-use super::observed::Calibrations;
-use super::today::{Boxed, box_of_rigs};
-use super::{Context, page, theme_of};
+use super::{ok, refused, see};
+use crate::app::{Outcome, Reading};
+use crate::device::{Looking, Sent};
 use crate::{App, Error};
 use actix_web::web::{Data, Query};
 use actix_web::{HttpRequest, HttpResponse};
-use motilis_core::book::{RigId, RunningLine, SetupId};
-use motilis_core::line::{LineSetup, Surroundings};
-use motilis_store::{Connection, made, observed, outings, setups};
-use motilis_view::screens::{Choice, Field};
-use std::collections::BTreeSet;
+use motilis_helm::{Act, Book, Tank as Question};
+use motilis_store::observed;
+use motilis_view::forms::observed::{RawDunk, RawTouch, dunk as read_dunk, touch as read_touch};
+use motilis_view::forms::tank::{RawTank, Settled, Settling, settle};
+use motilis_view::present::{TankShown, message, tank, tank_cannot};
+use motilis_view::screens::{Message, Tank};
+use motilis_view::{Device, Seen};
 
-pub(super) use blades::colour;
-pub(super) use form::{RawTank, Settled, settle};
-pub(crate) use observe::{delete_dunk, delete_touch, dunk, restore_dunk, restore_touch, touch};
-
-/// What the tank needs to know of the data file.
-pub(super) struct Stock {
-    /// The open outing.
-    pub context: Context,
-    /// Every rig with its usual set-up.
-    pub rigs: Vec<Boxed>,
-    /// Every set-up.
-    pub setups: Vec<(SetupId, LineSetup)>,
-    /// The line that runs.
-    pub running: Option<RunningLine>,
-    /// Rigs that lie made up.
-    pub made_up: BTreeSet<RigId>,
-    /// What the bottom taught.
-    pub calibrations: Calibrations,
+/// The tank, or why there is nothing in it.
+enum Screen {
+    Tank(Box<Tank>),
+    Nothing(Box<Message>),
 }
 
-/// What the page shows beside the tank as it is kept: forms as they were typed, what was thrown away.
-#[derive(Default)]
-pub(super) struct Shown {
-    dunk: Option<(Vec<Choice>, Vec<Field>)>,
-    touch: Option<(Vec<Choice>, Vec<Field>)>,
-    dunk_gone: Option<i64>,
-    touch_gone: Option<i64>,
-}
-
-impl Stock {
-    /// Reads it.
-    pub fn load(connection: &Connection) -> Result<Self, Error> {
-        let context = Context::load(connection)?;
-        Ok(Self {
-            running: outings::running_line(connection, context.id)?,
-            rigs: box_of_rigs(connection)?,
-            setups: setups::all(connection)?,
-            made_up: made::all(connection)?
-                .into_iter()
-                .map(|(_, made)| made.rig)
-                .collect(),
-            calibrations: Calibrations::load(connection)?,
-            context,
-        })
+impl Screen {
+    fn respond(&self) -> Result<HttpResponse, Error> {
+        match self {
+            Self::Tank(tank) if tank.form.is_sound() => ok(&**tank),
+            Self::Tank(tank) => refused(&**tank),
+            Self::Nothing(message) => ok(&**message),
+        }
     }
+}
 
-    /// What a line of the outing runs in.
-    fn surroundings(&self) -> Result<Surroundings, Error> {
-        Ok(self
-            .context
-            .outing
-            .day(&self.context.water)?
-            .surroundings()?)
+fn screen(
+    book: &Book<'_>,
+    raw: &RawTank,
+    device: Device,
+    path: &str,
+    shown: TankShown,
+) -> Result<Screen, Error> {
+    let question = Seen::new(Question::load(book)?, device);
+    let message = |message: Message| Ok(Screen::Nothing(Box::new(message)));
+    match settle(raw, &question)? {
+        Settling::Runs(both) => {
+            let (settled, form) = *both;
+            let dunks = observed::dunks(book.connection(), settled.rig.id)?;
+            let page = tank(&question, &settled, form, path, shown, &dunks)?;
+            Ok(Screen::Tank(Box::new(page)))
+        }
+        Settling::Cannot(cannot) => message(tank_cannot(question.here, &cannot, device)),
+        Settling::Empty => message(self::message(
+            device,
+            "No rigs yet",
+            "The tank shows one rig on its line. Start with a blade.".into(),
+            Some(("/bench/new".into(), "Start a rig")),
+        )),
     }
 }
 
@@ -77,40 +60,85 @@ impl Stock {
 pub(crate) async fn show(
     app: Data<App>,
     request: HttpRequest,
+    looking: Looking,
     raw: Query<RawTank>,
 ) -> Result<HttpResponse, Error> {
-    let asked = raw.clone();
-    let (stock, settled, form, dunks) = app
-        .read(move |connection| {
-            let stock = Stock::load(connection)?;
-            let (settled, form) = form::settle(&asked, &stock)?;
-            let dunks = observed::dunks(connection, settled.rig.0)?;
-            Ok::<_, Error>((stock, settled, form, dunks))
-        })
-        .await?;
-    let shown = Shown {
+    let path = request.uri().path_and_query();
+    let path = path.map_or_else(|| "/tank".to_owned(), ToString::to_string);
+    let shown = TankShown {
         dunk_gone: raw.dunk_gone(),
         touch_gone: raw.touch_gone(),
-        ..Shown::default()
+        ..TankShown::default()
     };
-    let sound = form.fields().iter().all(|field| field.problem.is_none());
-    let path = request
-        .uri()
-        .path_and_query()
-        .map_or("/tank", |path| path.as_str());
-    let tank = view::tank(
-        &stock,
-        &settled,
-        form,
-        theme_of(&request),
-        path,
-        shown,
-        &dunks,
-    )?;
-    let response = if sound {
-        HttpResponse::Ok()
-    } else {
-        HttpResponse::UnprocessableEntity()
-    };
-    page(response, &tank)
+    app.ask(move |book| screen(book, &raw, looking.0, &path, shown))
+        .await?
+        .respond()
+}
+
+/// What a form of the tank is about.
+fn in_tank(question: &Seen<Question<'_, '_>>, raw: &RawTank) -> Result<Settled, Error> {
+    match settle(raw, question)? {
+        Settling::Runs(both) => Ok(both.0),
+        Settling::Cannot(cannot) => Err(cannot.why.into()),
+        Settling::Empty => Err(Error::NotFound("there is no rig yet".into())),
+    }
+}
+
+/// What came of a form: the tank again, or its page with what is wrong.
+fn answered(outcome: Outcome<Screen>, address: String) -> Result<HttpResponse, Error> {
+    match outcome {
+        Outcome::Done(_) => Ok(see(&address)),
+        Outcome::Page(Screen::Tank(tank)) => refused(&*tank),
+        Outcome::Page(Screen::Nothing(message)) => refused(&*message),
+    }
+}
+
+/// `POST /tank/dunk`
+pub(crate) async fn dunk(app: Data<App>, sent: Sent<RawDunk>) -> Result<HttpResponse, Error> {
+    let (raw, device, now) = (sent.form, sent.device, sent.borne.seal(app.now()).at);
+    let address = raw.tank.address();
+    let outcome = app
+        .act(&sent.borne, move |book| {
+            let question = Seen::new(Question::load(book)?, device);
+            let settled = in_tank(&question, &raw.tank)?;
+            match read_dunk(&raw, &settled, &question, now)? {
+                Ok(act) => Ok(Reading::Act(Act::Observed(act))),
+                Err(back) => {
+                    let shown = TankShown {
+                        dunk: Some(back),
+                        ..TankShown::default()
+                    };
+                    Ok(Reading::Page(screen(
+                        book, &raw.tank, device, "/tank", shown,
+                    )?))
+                }
+            }
+        })
+        .await?;
+    answered(outcome, address)
+}
+
+/// `POST /tank/touch`
+pub(crate) async fn touch(app: Data<App>, sent: Sent<RawTouch>) -> Result<HttpResponse, Error> {
+    let (raw, device, now) = (sent.form, sent.device, sent.borne.seal(app.now()).at);
+    let address = raw.tank.address();
+    let outcome = app
+        .act(&sent.borne, move |book| {
+            let question = Seen::new(Question::load(book)?, device);
+            let settled = in_tank(&question, &raw.tank)?;
+            match read_touch(&raw, &settled, &question, now) {
+                Ok(act) => Ok(Reading::Act(Act::Observed(act))),
+                Err(back) => {
+                    let shown = TankShown {
+                        touch: Some(back),
+                        ..TankShown::default()
+                    };
+                    Ok(Reading::Page(screen(
+                        book, &raw.tank, device, "/tank", shown,
+                    )?))
+                }
+            }
+        })
+        .await?;
+    answered(outcome, address)
 }

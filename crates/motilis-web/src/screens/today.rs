@@ -1,110 +1,198 @@
 //! Today: the conditions of the outing, and the call sheet they make of the box.
 
-mod acts;
-mod desk;
-mod form;
-mod pick;
-mod print;
-mod secchi;
-mod sheet;
-
-use super::{Context, page, see, theme_of};
+use super::{Gone, follow, made, ok, see};
+use crate::app::{Outcome, Reading};
+use crate::device::{Looking, Sent};
 use crate::{App, Error};
-use actix_web::web::{Data, Form, Query};
-use actix_web::{HttpRequest, HttpResponse};
-pub(crate) use acts::{mark, set_clarity, take};
-pub(super) use desk::Desk;
-use form::RawConditions;
-pub(super) use form::stepped;
-use motilis_core::book::{OwnedRig, RigId};
-use motilis_core::line::LineSetup;
-use motilis_store::{Connection, outings, rigs, setups, waters};
-pub(crate) use print::{card, changes};
+use actix_web::HttpResponse;
+use actix_web::web::{Data, Query};
+use motilis_core::advice::Mark;
+use motilis_core::blade::{Blade, Family};
+use motilis_core::book::{PartId, RigId};
+use motilis_core::light::disk_for_blade;
+use motilis_core::units::Metres;
+use motilis_helm::{Act, Book, Desk, OutingAct, RigAct, followed};
+use motilis_view::forms::{Texts, conditions, problem, secchi};
+use motilis_view::present;
+use motilis_view::screens::{Conditions, SecchiHelper, Today};
+use motilis_view::words::bench as say;
+use motilis_view::{Device, Seen};
 use serde::Deserialize;
-pub(super) use sheet::{column, ladder_of, verdict};
 
 /// `GET /`
 pub(crate) async fn door() -> HttpResponse {
     see("/today")
 }
 
-/// What the page is asked to show beside the sheet.
+/// Whether the helper just set the clarity.
 #[derive(Default, Deserialize)]
 #[serde(default)]
-pub(crate) struct Ask {
-    #[serde(deserialize_with = "crate::forms::lenient")]
-    deleted: Option<i64>,
-    /// Depth at which a disk would be lost, m, as the helper found it.
-    #[serde(deserialize_with = "crate::forms::lenient")]
-    disk: Option<f64>,
+pub(crate) struct Helped {
+    helped: String,
 }
 
-/// A rig of the box with its usual set-up.
-pub(super) type Boxed = (RigId, OwnedRig, LineSetup);
-
-/// Every rig with its usual set-up.
-pub(super) fn box_of_rigs(connection: &Connection) -> Result<Vec<Boxed>, Error> {
-    rigs::all(connection)?
-        .into_iter()
-        .map(|(id, owned)| {
-            let setup = setups::get(connection, owned.setup)?;
-            Ok((id, owned, setup))
-        })
-        .collect()
+/// The page, with its form as it is kept or as it came back.
+fn today(
+    book: &Book<'_>,
+    device: Device,
+    form: Option<Box<Conditions>>,
+    change: impl FnOnce(&mut Conditions),
+    deleted: Option<i64>,
+) -> Result<Today, Error> {
+    let here = book.here()?;
+    let (schools, _) = followed(book.connection(), here.outing.fish)?;
+    let mut form = form.unwrap_or_else(|| Box::new(conditions::shown(here, &schools, device)));
+    change(&mut form);
+    let desk = match &here.day {
+        Ok(_) => Ok(Desk::load(book)?),
+        Err(why) => Err(why.clone()),
+    };
+    Ok(present::today(here, desk, device, form, deleted)?)
 }
 
 /// `GET /today`
 pub(crate) async fn show(
     app: Data<App>,
-    request: HttpRequest,
-    ask: Query<Ask>,
+    looking: Looking,
+    gone: Query<Gone>,
+    helped: Query<Helped>,
 ) -> Result<HttpResponse, Error> {
-    let theme = theme_of(&request);
-    let ask = ask.into_inner();
+    let device = looking.0;
+    let helped = !helped.helped.is_empty();
     let sheet = app
-        .read(move |connection| {
-            let desk = Desk::load(connection)?;
-            let mut conditions = form::shown(&desk.context, &desk.ways.schools);
-            conditions.helper.answer = ask
-                .disk
-                .map(|disk| secchi::answer(disk, desk.context.system));
-            sheet::today(&desk, theme, conditions, ask.deleted)
+        .ask(move |book| {
+            let clarity = book.here()?.outing.clarity;
+            let answer = helped.then(|| secchi::answer(clarity.0, device.system));
+            let answered = |form: &mut Conditions| form.helper.answer = answer;
+            today(book, device, None, answered, gone.deleted)
         })
         .await?;
-    page(HttpResponse::Ok(), &sheet)
+    ok(&sheet)
 }
 
 /// `POST /today`: new conditions; when one of them cannot be, none is taken.
-pub(crate) async fn set(
-    app: Data<App>,
-    request: HttpRequest,
-    raw: Form<RawConditions>,
-) -> Result<HttpResponse, Error> {
-    let raw = raw.into_inner();
-    let theme = theme_of(&request);
-    let refused = app
-        .write(move |connection| {
-            let context = Context::load(connection)?;
-            match form::read(&raw, &context) {
-                Ok(outing) => {
-                    waters::get(connection, outing.water)?;
-                    outings::update(connection, context.id, &outing)?;
-                    Ok(None)
-                }
-                Err(mut conditions) => {
-                    let desk = Desk::load(connection)?;
-                    conditions.height = form::height(
-                        &desk.context.outing,
-                        &desk.ways.schools,
-                        desk.context.system,
-                    );
-                    Ok(Some(sheet::today(&desk, theme, conditions, None)?))
+pub(crate) async fn set(app: Data<App>, sent: Sent<Texts>) -> Result<HttpResponse, Error> {
+    let (form, device, borne) = (sent.form, sent.device, sent.borne);
+    let base = borne.base.clone();
+    let outcome = app
+        .act(&borne, move |book| {
+            let here = book.here()?;
+            let (schools, _) = followed(book.connection(), here.outing.fish)?;
+            match conditions::read(&form, base.as_deref(), here, &schools, device) {
+                Ok(outing) => Ok(Reading::Act(Act::Outing(OutingAct::Set(Box::new(outing))))),
+                Err(back) => {
+                    let page = today(book, device, Some(back), |_| {}, None)?;
+                    Ok(Reading::Page(page))
                 }
             }
         })
         .await?;
-    match refused {
-        None => Ok(see("/today")),
-        Some(sheet) => page(HttpResponse::UnprocessableEntity(), &sheet),
+    follow(outcome, |_| "/today".into())
+}
+
+/// `GET /today/card`
+pub(crate) async fn card(app: Data<App>, looking: Looking) -> Result<HttpResponse, Error> {
+    let card = app
+        .ask(move |book| {
+            Ok(present::call_card(&Seen::new(
+                Desk::load(book)?,
+                looking.0,
+            ))?)
+        })
+        .await?;
+    ok(&card)
+}
+
+/// `GET /today/changes`
+pub(crate) async fn changes(app: Data<App>, looking: Looking) -> Result<HttpResponse, Error> {
+    let changes = app
+        .ask(move |book| Ok(present::changes(&Seen::new(Desk::load(book)?, looking.0))?))
+        .await?;
+    ok(&changes)
+}
+
+/// A rig and what is said of it: `pin`, `veto`, or anything else to take either back.
+#[derive(Deserialize)]
+pub(crate) struct Marked {
+    rig: i64,
+    mark: String,
+}
+
+/// `POST /today/mark`
+pub(crate) async fn mark(app: Data<App>, sent: Sent<Marked>) -> Result<HttpResponse, Error> {
+    let act = OutingAct::Mark(RigId(sent.form.rig), Mark::from_key(&sent.form.mark));
+    app.do_act(&sent.borne, Act::Outing(act)).await?;
+    Ok(see("/today"))
+}
+
+/// A rig, and the blade of the box that is swapped in.
+#[derive(Deserialize)]
+pub(crate) struct Taken {
+    rig: i64,
+    blade: i64,
+}
+
+/// `POST /today/take`: the rig with its other blade becomes a rig of its own, and goes to the bench.
+pub(crate) async fn take(app: Data<App>, sent: Sent<Taken>) -> Result<HttpResponse, Error> {
+    let (rig, blade) = (RigId(sent.form.rig), PartId(sent.form.blade));
+    let outcome: Outcome<Today> = app
+        .act(&sent.borne, move |book| {
+            let part = motilis_store::parts::get(book.connection(), blade)?.part;
+            let name = format!("{}, {}", book.rig(rig)?.name, say::part_name(&part));
+            Ok(Reading::Act(Act::Rig(RigAct::Take { rig, blade, name })))
+        })
+        .await?;
+    follow(outcome, |done| format!("/bench/{}", made(done)))
+}
+
+/// The helper's form.
+#[derive(Debug, Default, Deserialize)]
+#[serde(default)]
+pub(crate) struct RawSecchi {
+    blade_lost: String,
+    blade: String,
+}
+
+/// `POST /today/secchi`: the clarity, from how deep a white blade is lost to sight.
+pub(crate) async fn set_clarity(
+    app: Data<App>,
+    sent: Sent<RawSecchi>,
+) -> Result<HttpResponse, Error> {
+    let (raw, device) = (sent.form, sent.device);
+    let outcome = app
+        .act(&sent.borne, move |book| match disk(&raw, book, device)? {
+            Ok(disk) => Ok(Reading::Act(Act::Outing(OutingAct::Clarity(Metres(disk))))),
+            Err(helper) => {
+                let came_back = |form: &mut Conditions| form.helper = helper;
+                Ok(Reading::Page(today(book, device, None, came_back, None)?))
+            }
+        })
+        .await?;
+    follow(outcome, |_| "/today?helped=yes".into())
+}
+
+/// Depth at which a disk would be lost, m; or the helper with what is wrong.
+fn disk(
+    raw: &RawSecchi,
+    book: &Book<'_>,
+    device: Device,
+) -> Result<Result<f64, SecchiHelper>, Error> {
+    let day = book.here()?.day()?;
+    let mut typed = secchi::lost(&raw.blade_lost, device.system);
+    let depth = typed.or(f64::NAN);
+    let number = raw.blade.parse().unwrap_or(4.0);
+    let blade = Blade::of_size(Family::Colorado, number)
+        .or_else(|_| Blade::of_size(Family::Colorado, 4.0))?;
+    if typed.field.problem.is_none() {
+        let size = (blade.length.0, blade.width.0);
+        match disk_for_blade(&day.daylight()?, day.stain, day.salt, size, depth) {
+            Ok(disk) => return Ok(Ok(disk)),
+            Err(error) => typed.field.problem = Some(problem(&error)),
+        }
     }
+    Ok(Err(SecchiHelper {
+        lost: typed.field,
+        blade: secchi::blades(&raw.blade),
+        answer: None,
+    }))
 }

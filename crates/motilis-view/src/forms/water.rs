@@ -1,0 +1,227 @@
+//! The form of a water, read and filled in.
+
+use super::{Texts, Typed, base, merge, overtaken, text};
+use crate::screens::{Choice, Field, WaterForm};
+use crate::units::{Problem, Quantity, System, show};
+use jiff::tz::TimeZone;
+use motilis_core::Range;
+use motilis_core::book::{WaterBody, limits};
+use motilis_core::fish::{Fish, Forage};
+use motilis_core::light::Stain;
+use motilis_core::units::Metres;
+
+const LATITUDE: Range = Range::closed(-90.0, 90.0, "", "between -90 and 90 degrees north");
+const LONGITUDE: Range = Range::closed(-180.0, 180.0, "", "between -180 and 180 degrees east");
+
+/// The form as typed, and the water if all of it is sound.
+pub struct Read {
+    /// The form.
+    pub form: WaterForm,
+    /// The water.
+    pub water: Option<WaterBody>,
+}
+
+/// A water as its form would be typed.
+pub fn typed_of(water: &WaterBody, system: System) -> Texts {
+    let mut raw: Texts = [
+        ("name", water.name.clone()),
+        ("latitude", water.latitude_deg.to_string()),
+        ("longitude", water.longitude_deg.to_string()),
+        ("zone", water.zone.clone()),
+        ("salt", if water.salt { "yes" } else { "no" }.to_owned()),
+        (
+            "clarity",
+            show(Quantity::Depth, water.clarity.0, system).typed(),
+        ),
+        ("stain", water.stain.key().to_owned()),
+    ]
+    .into_iter()
+    .map(|(name, value)| (name.to_owned(), value))
+    .collect();
+    for fish in &water.fish {
+        raw.insert(format!("fish_{}", fish.key()), "yes".to_owned());
+    }
+    for forage in &water.forage {
+        raw.insert(format!("forage_{}", forage.key()), "yes".to_owned());
+    }
+    raw
+}
+
+/// The form of a water as it is kept.
+pub fn shown(water: &WaterBody, system: System) -> WaterForm {
+    let texts = typed_of(water, system);
+    let mut form = read(&texts, system).form;
+    form.base = base(&texts);
+    form
+}
+
+/// Reads a form, held against the water as it is kept.
+pub fn read_over(
+    sent: &Texts,
+    shown_before: Option<&str>,
+    kept: &WaterBody,
+    system: System,
+) -> Read {
+    let now = typed_of(kept, system);
+    let merged = merge(sent, shown_before, &now);
+    let mut read = read(&merged.texts, system);
+    read.form.base = base(&now);
+    let same = |name: &str| merged.texts.get(name) == now.get(name);
+    if let Some(water) = &mut read.water {
+        // What was left alone is not rounded by having been shown.
+        if same("clarity") {
+            water.clarity = kept.clarity;
+        }
+    }
+    for (name, theirs) in &merged.conflicts {
+        let [latitude, longitude] = &mut read.form.position;
+        let fields = [
+            &mut read.form.name,
+            latitude,
+            longitude,
+            &mut read.form.zone,
+            &mut read.form.clarity,
+        ];
+        match fields.into_iter().find(|field| field.name == name) {
+            Some(field) => field.problem = Some(overtaken(field.label, theirs)),
+            None => read.form.refusal = Some(overtaken("A list", theirs).0),
+        }
+        read.water = None;
+    }
+    read
+}
+
+/// Reads the form; every wrong field gets its sentence.
+pub fn read(raw: &Texts, system: System) -> Read {
+    let value = |name: &str| raw.get(name).map_or("", String::as_str);
+    let degrees = |named, range| {
+        let (name, _): (&str, &str) = named;
+        Typed::new(named, (Quantity::Count, System::Metric), range, value(name))
+    };
+    let mut name = text("name", "Name", value("name"));
+    let mut latitude = degrees(("latitude", "Latitude, north positive"), LATITUDE);
+    let mut longitude = degrees(("longitude", "Longitude, east positive"), LONGITUDE);
+    let mut clarity = Typed::new(
+        ("clarity", "Clarity"),
+        (Quantity::Depth, system),
+        limits::CLARITY,
+        value("clarity"),
+    );
+    let ticked = |group: &str, key: &str| raw.contains_key(&format!("{group}_{key}"));
+    let water = WaterBody {
+        name: name.value.trim().to_owned(),
+        latitude_deg: latitude.or(0.0),
+        longitude_deg: longitude.or(0.0),
+        zone: value("zone").trim().to_owned(),
+        salt: value("salt") == "yes",
+        clarity: Metres(clarity.or(2.0)),
+        stain: Stain::from_key(value("stain")).unwrap_or(Stain::Tea),
+        fish: Fish::ALL
+            .iter()
+            .copied()
+            .filter(|fish| ticked("fish", fish.key()))
+            .collect(),
+        forage: Forage::ALL
+            .iter()
+            .copied()
+            .filter(|forage| ticked("forage", forage.key()))
+            .collect(),
+    };
+    let mut zone = text("zone", "Time zone", &water.zone);
+    if TimeZone::get(&water.zone).is_err() {
+        zone.problem = Some(Problem(format!(
+            "“{}” is no time zone; choose one of the list, such as America/Winnipeg.",
+            water.zone.chars().take(40).collect::<String>()
+        )));
+    }
+    if let Err(error) = water.check() {
+        match error.quantity() {
+            "name" => name.problem = Some(crate::forms::problem(&error)),
+            "clarity" if clarity.field.problem.is_none() => {
+                clarity.field.problem = Some(out_of_stain(&water, system));
+            }
+            _ => {}
+        }
+    }
+    let fields = [
+        &name,
+        &latitude.field,
+        &longitude.field,
+        &zone,
+        &clarity.field,
+    ];
+    let sound = fields.iter().all(|field| field.problem.is_none());
+    Read {
+        form: WaterForm {
+            salt: Choice::list(
+                [("no", "fresh"), ("yes", "salt")],
+                if water.salt { "yes" } else { "no" },
+            ),
+            stain: Choice::list(
+                Stain::ALL.iter().map(|stain| (stain.key(), stain.name())),
+                water.stain.key(),
+            ),
+            fish: ticks(
+                Fish::ALL.iter().map(|fish| (fish.key(), fish.name())),
+                |key| ticked("fish", key),
+            ),
+            forage: ticks(
+                Forage::ALL
+                    .iter()
+                    .map(|forage| (forage.key(), forage.name())),
+                |key| ticked("forage", key),
+            ),
+            name,
+            position: [latitude.field, longitude.field],
+            zone,
+            zones: zones(),
+            clarity: clarity.field,
+            base: String::new(),
+            refusal: None,
+        },
+        water: sound.then_some(water),
+    }
+}
+
+/// The same form with nothing said yet.
+pub fn without_problems(mut form: WaterForm) -> WaterForm {
+    let quiet = |field: &mut Field| field.problem = None;
+    quiet(&mut form.name);
+    form.position.iter_mut().for_each(quiet);
+    quiet(&mut form.zone);
+    quiet(&mut form.clarity);
+    form
+}
+
+fn out_of_stain(water: &WaterBody, system: System) -> Problem {
+    let range = water.stain.secchi_range();
+    let depth = |metres: f64| show(Quantity::Depth, metres, system);
+    Problem(format!(
+        "A disk is lost between {} and {} in {} water; correct it, or choose another stain.",
+        depth(range.least).value,
+        depth(range.most),
+        water.stain.name()
+    ))
+}
+
+fn ticks<'a>(
+    all: impl Iterator<Item = (&'a str, &'a str)>,
+    ticked: impl Fn(&str) -> bool,
+) -> Vec<Choice> {
+    all.map(|(key, name)| Choice {
+        value: key.to_owned(),
+        label: crate::words::capital(name),
+        chosen: ticked(key),
+    })
+    .collect()
+}
+
+/// Time zones of the database, by name.
+fn zones() -> Vec<String> {
+    let mut names: Vec<String> = jiff::tz::db()
+        .available()
+        .map(|name| name.to_string())
+        .collect();
+    names.sort_unstable();
+    names
+}

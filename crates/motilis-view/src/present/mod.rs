@@ -1,0 +1,176 @@
+//! From answers to view models: a module for each screen.
+
+mod bench;
+mod blades;
+mod boxes;
+mod call_card;
+mod card;
+mod column;
+mod facts;
+mod import;
+mod judging;
+mod log;
+mod lures;
+mod made;
+mod motion;
+mod pick;
+mod rail;
+mod rigs;
+mod setups;
+mod sheet;
+mod shopping;
+mod spread;
+mod tank;
+mod today;
+mod waters;
+
+pub use bench::{Hand, batch, bench};
+pub use boxes::{Look as BoxLook, boxes};
+pub use call_card::{call_card, changes};
+pub use card::{compare as compare_spreads, set_out_card};
+pub use column::{Ask as ColumnAsk, column as water_column};
+pub use import::{blank as import_form, preview};
+pub use judging::judging;
+pub use log::{Extra as LogExtra, Told, log};
+pub use lures::lures;
+pub use made::broken;
+pub use motion::{Outcome, frames, motion};
+pub use rail::bay_of;
+pub use rigs::{compare as compare_rigs, new_rig};
+pub use setups::setups;
+pub use sheet::sheet;
+pub use shopping::{rows as shopping_rows, shopping};
+pub use spread::{Computed, Scene, Shown as SpreadShown, new_spread, spread};
+pub use tank::{Shown as TankShown, cannot as tank_cannot, tank};
+pub use today::today;
+pub use waters::{Extra as WaterExtra, new_water, water, waters};
+
+use crate::screens::{CannotRow, Choice, Frame, Here as HereShown, Message, Screen};
+use crate::seen::Device;
+use crate::units::{Quantity, show};
+use crate::words::{self, capital};
+use motilis_core::book::WaterBody;
+use motilis_helm::{Book, Cannot, Error, Here, Mend, zone};
+use std::collections::HashMap;
+
+/// The frame around a screen.
+pub(crate) fn frame(here: Option<&Here>, screen: Screen, device: Device, path: &str) -> Frame {
+    Frame {
+        screen,
+        theme: device.theme,
+        system: device.system,
+        here: here.map_or_else(HereShown::default, |here| where_and_when(here, device)),
+        path: path.to_owned(),
+        page: device.page,
+    }
+}
+
+/// The frame around a screen that needs no outing.
+pub(crate) fn bare_frame(
+    book: &Book<'_>,
+    screen: Screen,
+    device: Device,
+    path: &str,
+) -> Result<Frame, Error> {
+    Ok(frame(book.here_if_any()?, screen, device, path))
+}
+
+/// The frame around a part's own page.
+///
+/// # Errors
+/// [`Error::Store`].
+pub fn box_frame(book: &Book<'_>, device: Device) -> Result<Frame, Error> {
+    bare_frame(book, Screen::Box, device, "/box")
+}
+
+fn where_and_when(here: &Here, device: Device) -> HereShown {
+    let started = here.local(here.outing.started);
+    let temperature = show(
+        Quantity::Temperature,
+        here.outing.temperature.0,
+        device.system,
+    );
+    HereShown {
+        water: here.water.name.clone(),
+        when: format!("{}, {temperature}", started.strftime("%a %-d %B")),
+    }
+}
+
+/// A page that says one thing.
+pub fn message(
+    device: Device,
+    head: &str,
+    sentence: String,
+    door: Option<(String, &'static str)>,
+) -> Message {
+    Message {
+        frame: frame(None, Screen::None, device, "/today"),
+        head: head.to_owned(),
+        sentence,
+        door: door.unwrap_or_else(|| ("/today".to_owned(), "Go to Today")),
+    }
+}
+
+/// The outings to choose from.
+pub(crate) fn outing_choices(here: &Here) -> Vec<Choice> {
+    let names: HashMap<i64, &WaterBody> = here
+        .waters
+        .iter()
+        .map(|(id, water)| (id.0, water))
+        .collect();
+    here.outings
+        .iter()
+        .map(|(id, outing)| {
+            let water = names.get(&outing.water.0).copied().unwrap_or(&here.water);
+            let day = outing.started.to_zoned_datetime(zone(water));
+            Choice {
+                value: id.0.to_string(),
+                label: format!("{}, {}", day.strftime("%a %-d %b %Y"), water.name),
+                chosen: *id == here.id,
+            }
+        })
+        .collect()
+}
+
+/// A list to choose from by number.
+pub(crate) fn choices<'a>(
+    all: impl Iterator<Item = (i64, &'a str)>,
+    chosen: Option<i64>,
+) -> Vec<Choice> {
+    all.map(|(id, label)| Choice {
+        value: id.to_string(),
+        label: label.to_owned(),
+        chosen: Some(id) == chosen,
+    })
+    .collect()
+}
+
+/// A stored thing that cannot run, with the door to where it is mended.
+pub(crate) fn cannot_row(cannot: &Cannot) -> CannotRow {
+    let (address, mend) = mend_door(cannot.mend);
+    CannotRow {
+        name: cannot.name.clone(),
+        sentence: format!("{}.", capital(&cannot.why.to_string())),
+        address,
+        mend,
+    }
+}
+
+/// Where a thing is mended, and what the door there says.
+pub fn mend_door(mend: Mend) -> (String, &'static str) {
+    match mend {
+        Mend::Bench(rig) => (format!("/bench/{}", rig.0), "Open it on the bench"),
+        Mend::Setup(setup) => (format!("/setups/{}", setup.0), "Change the line set-up"),
+        Mend::Conditions(_) => ("/today".to_owned(), "Change the conditions"),
+    }
+}
+
+/// The class of a finish.
+pub(crate) fn finish_class(colour: motilis_core::rig::Colour) -> &'static str {
+    blades::colour(colour)
+}
+
+/// What is said of a refusal, as a page of its own.
+pub fn refusal_sentence(refusal: &motilis_helm::Refusal) -> String {
+    words::refusal(refusal)
+}

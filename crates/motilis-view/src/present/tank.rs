@@ -1,0 +1,436 @@
+//! The page of the tank out of what was computed.
+
+use super::today::verdict;
+use super::{blades, cannot_row, frame};
+use crate::draw::{
+    BenchDrawing, BenchSource, Curve, CurveSource, SideSource, SideView, SpeedRule, Stretch,
+};
+use crate::forms::tank::{Settled, key};
+use crate::screens::{Choice, Fact, Field, Kind, Message, Screen, Tank, TankForm};
+use crate::seen::{Device, Seen};
+use crate::units::{Quantity, System, show};
+use crate::words;
+use motilis_core::advice::Verdict;
+use motilis_core::bench::Layout;
+use motilis_core::blade::{LATERAL_LINE, Running, State};
+use motilis_core::book::{DunkId, DunkTest};
+use motilis_core::line::{Bottom, Line, Run, Start};
+use motilis_core::units::{Hertz, KILOMETRE_PER_HOUR, MILE_PER_HOUR, Metres, MetresPerSecond};
+use motilis_helm::{Cannot, Error, Here, Tank as Question};
+
+/// Points of the depth curves.
+const CURVE_POINTS: usize = 48;
+/// Sizes of the side view: on a desk, on a phone.
+const WIDE: (f64, f64) = (860.0, 430.0);
+const NARROW: (f64, f64) = (390.0, 400.0);
+
+/// What the page shows beside the tank as it is kept: forms as they were typed, what was thrown away.
+#[derive(Debug, Default)]
+pub struct Shown {
+    /// The dunk test as it was typed.
+    pub dunk: Option<(Vec<Choice>, Vec<Field>)>,
+    /// The touch as it was typed.
+    pub touch: Option<(Vec<Choice>, Vec<Field>)>,
+    /// A dunk test that was just thrown away.
+    pub dunk_gone: Option<i64>,
+    /// A touch that was just thrown away.
+    pub touch_gone: Option<i64>,
+}
+
+/// The page of a rig that cannot run: what is wrong, and the way to mend it.
+pub fn cannot(here: &Here, cannot: &Cannot, device: Device) -> Message {
+    let row = cannot_row(cannot);
+    Message {
+        frame: frame(Some(here), Screen::Tank, device, "/tank"),
+        head: format!("{} cannot run", row.name),
+        sentence: row.sentence,
+        door: (row.address, row.mend),
+    }
+}
+
+/// The whole page.
+pub fn tank(
+    stock: &Seen<Question<'_, '_>>,
+    settled: &Settled,
+    form: TankForm,
+    path: &str,
+    mut shown: Shown,
+    dunks: &[(DunkId, DunkTest)],
+) -> Result<Tank, Error> {
+    let (here, system) = (stock.here, stock.device.system);
+    let surroundings = stock.surroundings;
+    let rig = &settled.runs;
+    let line = Line::new(rig, &settled.in_use, surroundings)?;
+    let (_, blade) = rig.at(settled.speed, &surroundings.water, surroundings.temperature)?;
+    let run = if settled.sound {
+        line.run(settled.speed, settled.out)
+    } else {
+        Err(not_sound())
+    };
+    let refusal = match &run {
+        Ok(_) => None,
+        Err(_) if !settled.sound => Some("Correct the marked field.".to_owned()),
+        Err(_) => Some("So little line does not reach the water. Let out more.".to_owned()),
+    };
+    let run = run.ok();
+    let window = line.window()?;
+    let inside = window.holds(settled.speed);
+    let verdict_of = match (blade.state, inside) {
+        (State::Turning, true) => Verdict::Works,
+        (State::Turning, false) => Verdict::Watch,
+        _ => Verdict::Cannot,
+    };
+    let rule = SpeedRule::new(settled.speed, system);
+    let side = |size| {
+        SideView::new(&SideSource {
+            run: run.as_ref(),
+            tip_height: match settled.in_use.start {
+                Start::RodTip { height } => height,
+                Start::Board | Start::Downrigger { .. } => Metres(0.0),
+            },
+            board: settled.in_use.start == Start::Board,
+            bottom: here.outing.bottom,
+            clarity: here.outing.clarity,
+            fish: here.outing.fish_depth,
+            system,
+            size,
+            stretched: size == NARROW,
+        })
+    };
+    let mut cautions = words::cautions_of_day(&here.outing, system);
+    cautions.extend(words::caution_of_setup(&settled.in_use));
+    Ok(Tank {
+        frame: frame(Some(here), Screen::Tank, stock.device, path),
+        name: rig.name.clone(),
+        kind: format!(
+            "{}, {}",
+            rig.kind().name(),
+            words::weight(&settled.in_use, system)
+        ),
+        verdict: verdict(verdict_of),
+        glyph: blade.state.key(),
+        state: if settled.sound {
+            words::state(blade.state)
+        } else {
+            "Not known"
+        },
+        turns: if settled.sound {
+            turns(&blade, inside, system)
+        } else {
+            "until the marked field can be read".to_owned()
+        },
+        bar: rule.bar(window, settled.speed, system),
+        blades: blades::panels(stock, settled)?,
+        rungs: blades::ladder(stock, settled, &rule),
+        dunk: blades::dunks(stock, settled, &mut shown, dunks)?,
+        touch: blades::dive(stock, settled, &mut shown)?,
+        state_of: state_of(settled, &form),
+        rule,
+        side: side(WIDE),
+        side_narrow: side(NARROW),
+        sketch: BenchDrawing::new(&BenchSource {
+            hanging: blade.state != State::Turning,
+            ..BenchSource::plain(rig.stack(), &Layout::new(rig.stack()), &rig.name)
+        }),
+        by_out: by_out(&line, settled, stock, run.as_ref())?,
+        by_speed: by_speed(&line, settled, stock, run.as_ref()),
+        facts: facts(&line, settled, &blade, run.as_ref(), system),
+        form,
+        refusal,
+        cautions,
+    })
+}
+
+/// What the tank shows, as its address says it: for forms that come back to it.
+fn state_of(settled: &Settled, form: &TankForm) -> Vec<(&'static str, String)> {
+    let mut state = vec![
+        ("rig", settled.rig.id.0.to_string()),
+        ("setup", settled.setup.0.to_string()),
+        ("was_rig", settled.rig.id.0.to_string()),
+        ("was_setup", settled.setup.0.to_string()),
+        ("line", key(&settled.in_use.main)),
+    ];
+    let fields = form.fields();
+    state.extend(fields.iter().map(|field| (field.name, field.value.clone())));
+    state
+}
+
+fn not_sound() -> motilis_core::Error {
+    motilis_core::Error::contradiction("form", "a field could not be read")
+}
+
+/// What the blade does, in one line under its state.
+fn turns(blade: &Running, inside: bool, system: System) -> String {
+    let speed = |value: MetresPerSecond| show(Quantity::Speed, value.0, system);
+    match blade.state {
+        State::Turning => {
+            let turns = words::turns_a_minute(blade.turns);
+            if inside {
+                format!("{turns} turns a minute")
+            } else {
+                format!("{turns} turns a minute, outside its safe speeds")
+            }
+        }
+        State::Stalled => format!("0 turns a minute, starts at {}", speed(blade.start)),
+        State::RollingOver => format!(
+            "0 turns on the shaft, rolls over above {}",
+            blade
+                .roll_over
+                .map_or_else(String::new, |limit| speed(limit).to_string())
+        ),
+    }
+}
+
+fn by_out(
+    line: &Line<'_>,
+    settled: &Settled,
+    stock: &Seen<Question<'_, '_>>,
+    run: Option<&Run>,
+) -> Result<Curve, Error> {
+    let system = stock.device.system;
+    let unit = Quantity::Depth.unit(system);
+    let longest = Metres(
+        (settled.out.0 * 1.5)
+            .max(20.0)
+            .min(settled.in_use.reel.0.max(settled.out.0)),
+    );
+    let (_, blade) = settled.runs.at(
+        settled.speed,
+        &stock.surroundings.water,
+        stock.here.outing.temperature,
+    )?;
+    let stretch = stretch(&blade);
+    let points = if settled.sound {
+        line.depth_against_out(settled.speed, longest, CURVE_POINTS)?
+    } else {
+        Vec::new()
+    };
+    let points: Vec<_> = points
+        .into_iter()
+        .map(|(out, depth)| (unit.from_si(out.0), unit.from_si(depth.0), stretch))
+        .collect();
+    let what = if settled.in_use.lets_out_cable() {
+        "cable out"
+    } else {
+        "line out"
+    };
+    Ok(Curve::new(CurveSource {
+        head: format!("Depth by {what}"),
+        x_label: format!("{what}, {}", unit.symbol),
+        title: listing(
+            &format!("Depth against {what} at this speed"),
+            &points,
+            unit.symbol,
+            unit.symbol,
+        ),
+        ..source(
+            settled,
+            stock,
+            run,
+            (0.0, unit.from_si(longest.0)),
+            points,
+            |run| unit.from_si(run.out.0),
+        )
+    }))
+}
+
+fn by_speed(
+    line: &Line<'_>,
+    settled: &Settled,
+    stock: &Seen<Question<'_, '_>>,
+    run: Option<&Run>,
+) -> Curve {
+    let system = stock.device.system;
+    let (speed_unit, unit) = (Quantity::Speed.unit(system), Quantity::Depth.unit(system));
+    let (tenth, usual) = match system {
+        System::Imperial => (0.1 * MILE_PER_HOUR.0, 3.0),
+        System::Metric => (0.1 * KILOMETRE_PER_HOUR.0, 5.0),
+    };
+    let most = f64::max(usual, speed_unit.from_si(settled.speed.0) * 1.1);
+    let count = (most * 10.0).round() as usize;
+    let speeds = (3..=count).map(|i| MetresPerSecond(i as f64 * tenth));
+    let points = if settled.sound {
+        line.against_speed(settled.out, speeds)
+    } else {
+        Vec::new()
+    };
+    let points: Vec<_> = points
+        .into_iter()
+        .map(|(speed, depth, blade)| {
+            (
+                speed_unit.from_si(speed.0),
+                unit.from_si(depth.0),
+                stretch(&blade),
+            )
+        })
+        .collect();
+    Curve::new(CurveSource {
+        head: "Depth by speed".into(),
+        x_label: format!("speed, {}", speed_unit.symbol),
+        title: listing(
+            "Depth against speed with this line out",
+            &points,
+            speed_unit.symbol,
+            unit.symbol,
+        ),
+        ..source(settled, stock, run, (0.0, most), points, |_| {
+            speed_unit.from_si(settled.speed.0)
+        })
+    })
+}
+
+/// What both curves share.
+fn source(
+    settled: &Settled,
+    stock: &Seen<Question<'_, '_>>,
+    run: Option<&Run>,
+    x: (f64, f64),
+    points: Vec<(f64, f64, Stretch)>,
+    now: impl Fn(&Run) -> f64,
+) -> CurveSource {
+    let unit = Quantity::Depth.unit(stock.device.system);
+    let outing = &stock.here.outing;
+    CurveSource {
+        head: String::new(),
+        x_label: String::new(),
+        y_unit: unit.symbol,
+        x,
+        points,
+        now: run
+            .filter(|_| settled.sound)
+            .map(|run| (now(run), unit.from_si(run.rig.depth.0))),
+        bottom: unit.from_si(outing.bottom.0),
+        fish: (
+            unit.from_si(outing.fish_depth.0.0),
+            unit.from_si(outing.fish_depth.1.0),
+        ),
+        band: Vec::new(),
+        dots: Vec::new(),
+        title: String::new(),
+    }
+}
+
+fn stretch(blade: &Running) -> Stretch {
+    if blade.state == State::Turning {
+        Stretch::Turning
+    } else {
+        Stretch::NotTurning
+    }
+}
+
+/// A curve for those who cannot see it: some of its points, read out.
+fn listing(what: &str, points: &[(f64, f64, Stretch)], x_unit: &str, y_unit: &str) -> String {
+    let every = (points.len() / 6).max(1);
+    let read: Vec<String> = points
+        .iter()
+        .step_by(every)
+        .map(|(x, depth, _)| format!("{x:.1} {x_unit}: {depth:.0} {y_unit}"))
+        .collect();
+    format!("{what}: {}.", read.join("; "))
+}
+
+fn facts(
+    line: &Line<'_>,
+    settled: &Settled,
+    blade: &Running,
+    run: Option<&Run>,
+    system: System,
+) -> Vec<Fact> {
+    let depth = |metres: Metres| show(Quantity::Depth, metres.0, system).to_string();
+    let force = |newtons| force(newtons, system);
+    let computed = |label, value, from: &str| Fact {
+        label,
+        value,
+        kind: Kind::Computed,
+        from: from.to_owned(),
+    };
+    let mut facts = Vec::new();
+    if let Some(run) = run {
+        const LINE: &str = "steady shape of the line from weight, drag, speed and water";
+        let drags = matches!(run.bottom, Bottom::Dragging { .. });
+        // Below the bottom the computed depth means nothing.
+        let runs_at = if drags {
+            "on the bottom".to_owned()
+        } else {
+            depth(run.rig.depth)
+        };
+        facts.push(computed("Rig runs at", runs_at, LINE));
+        if let Some(weight) = run.weight.filter(|_| !drags) {
+            facts.push(computed("Weight at", depth(weight.depth), LINE));
+        }
+        facts.push(computed(
+            "Over the bottom",
+            match run.bottom {
+                Bottom::Clear(by) => depth(by),
+                Bottom::Dragging { touching, .. } => {
+                    format!("drags; {} just touches", depth(touching))
+                }
+                Bottom::Unknown => "not known".into(),
+            },
+            "deepest point of the line against the water's depth",
+        ));
+        let tenth = line.sensitivity(settled.speed, settled.out);
+        if let Some(change) = tenth.ok().filter(|_| !drags) {
+            facts.push(computed(
+                "0.1 mph more",
+                rise(change, system),
+                "the same line solved again, 0.1 mph (0.16 km/h) faster",
+            ));
+        }
+        facts.push(computed(
+            "Line at the surface",
+            format!("{:.0}°, {}", run.angle.degrees(), force(run.tension.0)),
+            "angle to the water and tension where the line enters",
+        ));
+    }
+    facts.push(computed(
+        "Blade drag",
+        force(blade.drag.0),
+        "drag coefficient of the family, blade area, speed",
+    ));
+    facts.push(computed(
+        "Thump",
+        thump(blade),
+        &format!(
+            "side force over turns: the push of each beat; 1.0 is a number 4 Colorado at 1.2 mph. Fish feel some {:.0}–{:.0} Hz best (published range, from memory)",
+            LATERAL_LINE.0.0, LATERAL_LINE.1.0
+        ),
+    ));
+    if let Some(practice) = settled.runs.kind().practice() {
+        let speed = |value: MetresPerSecond| show(Quantity::Speed, value.0, system);
+        facts.push(Fact {
+            label: "Practice runs it at",
+            value: format!("{}–{}", speed(practice.from).value, speed(practice.to)),
+            kind: Kind::Practice,
+            from: "what trollers run this kind of rig at; no source".to_owned(),
+        });
+    }
+    facts
+}
+
+/// A pull in the boat's units.
+pub(crate) fn force(newtons: f64, system: System) -> String {
+    match system {
+        System::Metric => format!("{newtons:.2} N"),
+        // An ounce-force is the weight of an ounce in standard gravity: 0.278 N.
+        System::Imperial => format!("{:.1} oz pull", newtons / 0.278_014),
+    }
+}
+
+fn rise(change: Metres, system: System) -> String {
+    let unit = Quantity::Depth.unit(system);
+    let figure = unit.from_si(change.0.abs());
+    let way = if change.0 < 0.0 {
+        "shallower"
+    } else {
+        "deeper"
+    };
+    format!("{figure:.1} {} {way}", unit.symbol)
+}
+
+fn thump(blade: &Running) -> String {
+    if blade.turns <= Hertz(0.0) {
+        return "none".into();
+    }
+    format!("{:.1} Hz, {:.1}", blade.turns.0, blade.thump_index())
+}

@@ -1,0 +1,340 @@
+//! The page: the call sheet, the rest of the box, and the day beside them.
+
+use super::{cannot_row, frame, outing_choices, pick};
+use crate::draw::{ColumnSource, SpeedRule, WaterColumn};
+use crate::screens::{Calls, CannotRow, Conditions, DaySide, Screen, Today, TodayRow};
+use crate::seen::{Device, Seen};
+use crate::units::{Quantity, System, show};
+use crate::words::{self, advice as say, rules as rule_words};
+use motilis_core::advice::{Call, Mark, Sheet, Verdict, before};
+use motilis_core::blade::State;
+use motilis_core::column::{COMPARED, ladder, seen_at};
+use motilis_core::fish::Fish;
+use motilis_core::line::OutFor;
+use motilis_core::rig::Finish;
+use motilis_core::units::Metres;
+use motilis_helm::{Cannot, Desk, Error, Here, Mend};
+
+/// The whole page; while a condition cannot be, without calls, and says which.
+pub fn today(
+    here: &Here,
+    desk: Result<Desk, motilis_core::Error>,
+    device: Device,
+    conditions: Box<Conditions>,
+    deleted: Option<i64>,
+) -> Result<Today, Error> {
+    let (calls, side) = match desk {
+        Ok(desk) => {
+            let desk = Seen::new(desk, device);
+            (calls(&desk)?, Some(side(&desk)?))
+        }
+        Err(why) => (no_calls(here, &why, device), None),
+    };
+    Ok(Today {
+        frame: frame(Some(here), Screen::Today, device, "/today"),
+        outings: outing_choices(here),
+        conditions: *conditions,
+        calls,
+        side,
+        undo: deleted,
+        outing: here.id.0,
+    })
+}
+
+fn no_calls(here: &Here, why: &motilis_core::Error, device: Device) -> Calls {
+    Calls {
+        headline: "No calls yet".to_owned(),
+        rule: SpeedRule::new(here.outing.speed, device.system),
+        picks: Vec::new(),
+        rows: Vec::new(),
+        pinned_out: Vec::new(),
+        unfit: Vec::new(),
+        refusal: Some(format!(
+            "The day cannot be judged: {}. Correct the conditions above.",
+            why
+        )),
+    }
+}
+
+fn calls(desk: &Seen<Desk>) -> Result<Calls, Error> {
+    let system = desk.device.system;
+    let (judge, ranking, sheet) = desk.sheet()?;
+    let mut settled = Vec::new();
+    let mut unfit: Vec<CannotRow> = desk.unfit.iter().map(cannot_row).collect();
+    let mut cannot = |index: usize, why: motilis_core::Error| {
+        unfit.push(cannot_row(&Cannot {
+            name: desk.candidates[index].name.clone(),
+            why,
+            mend: Mend::Bench(desk.origins[index].rig),
+        }));
+    };
+    for (index, why) in ranking.unfit.iter().filter(|(index, _)| *index < desk.own) {
+        cannot(*index, why.clone());
+    }
+    for row in ranking.rows.iter().filter(|row| row.index < desk.own) {
+        match judge.settle(&desk.candidates, &ranking, row) {
+            Ok(call) => settled.push((row.index, call)),
+            Err(why) => cannot(row.index, why),
+        }
+    }
+    settled.sort_by(|(a, a_call), (b, b_call)| {
+        let name = |index: &usize| desk.candidates[*index].name.as_str();
+        before((a_call, name(a)), (b_call, name(b)))
+    });
+    let working = settled
+        .iter()
+        .filter(|(_, call)| call.verdict != Verdict::Cannot)
+        .count();
+    let rule = SpeedRule::new(desk.day.speed, system);
+    let listed = |index: usize| sheet.picks.iter().any(|pick| pick.index == index);
+    let pinned_out = settled
+        .iter()
+        .filter(|(index, _)| desk.mark(*index) == Some(Mark::Pin) && !listed(*index))
+        .map(|(index, _)| desk.candidates[*index].name.clone())
+        .collect();
+    let rows = settled
+        .iter()
+        .filter(|(index, _)| !listed(*index))
+        .map(|(index, call)| row(desk, *index, call, &sheet, &rule))
+        .collect();
+    Ok(Calls {
+        headline: format!(
+            "{working} of {} rigs work at {}",
+            settled.len() + unfit.len(),
+            show(Quantity::Speed, desk.day.speed.0, system)
+        ),
+        rule,
+        picks: pick::cards(desk, &judge, &ranking, &sheet)?,
+        rows,
+        pinned_out,
+        unfit,
+        refusal: None,
+    })
+}
+
+fn row(desk: &Seen<Desk>, index: usize, call: &Call, sheet: &Sheet, rule: &SpeedRule) -> TodayRow {
+    let (candidate, system) = (&desk.candidates[index], desk.device.system);
+    let origin = desk.origins[index];
+    TodayRow {
+        rig: origin.rig.0,
+        name: candidate.name.clone(),
+        tank: format!("/tank?rig={}", origin.rig.0),
+        parts: words::capital(&words::parts(&candidate.rig)),
+        weight: words::weight(&candidate.setup, system),
+        verdict: verdict(call.verdict),
+        glyph: call.blade.state.key(),
+        state: words::state(call.blade.state),
+        reason: say::reason(call, &candidate.rig, system),
+        why_not: why_not(desk, index, call, sheet),
+        vetoed: desk.mark(index) == Some(Mark::Veto),
+        pinned: desk.mark(index) == Some(Mark::Pin),
+        bar: rule.bar(call.window, desk.day.speed, system),
+        out: match (&call.out, call.blade.state) {
+            (OutFor::Out(run), State::Turning) => Some(show(Quantity::Depth, run.out.0, system)),
+            _ => None,
+        },
+    }
+}
+
+/// Terms that are named in an answer to "why not this one".
+const NAMED: usize = 4;
+
+/// Where a rig loses against the first call, the largest losses first.
+fn why_not(desk: &Seen<Desk>, index: usize, call: &Call, sheet: &Sheet) -> Vec<String> {
+    let system = desk.device.system;
+    if call.verdict != Verdict::Works {
+        return vec![format!(
+            "Only rigs that work come on the sheet. {}",
+            say::reason(call, &desk.candidates[index].rig, system)
+        )];
+    }
+    let Some(first) = sheet.picks.first() else {
+        return Vec::new();
+    };
+    if desk.mark(index) == Some(Mark::Veto) {
+        return vec!["You struck it off this outing’s sheet.".to_owned()];
+    }
+    let mut losses: Vec<_> = call
+        .terms
+        .iter()
+        .zip(&first.call.terms)
+        .map(|(mine, firsts)| (mine.weighted() - firsts.weighted(), mine))
+        .filter(|(loss, _)| *loss < -0.005)
+        .collect();
+    losses.sort_by(|a, b| a.0.total_cmp(&b.0));
+    let mut said = vec![format!(
+        "It counts {:.2} where {} counts {:.2}.",
+        call.score, desk.candidates[first.index].name, first.call.score
+    )];
+    said.extend(losses.into_iter().take(NAMED).map(|(loss, term)| {
+        format!(
+            "{} {}: {}.",
+            words::capital(term.term().name()),
+            pick::signed(loss),
+            say::basis(term, system)
+        )
+    }));
+    if call.score > first.call.score - 0.3 && said.len() > 1 {
+        said.push("It is near, but too like what is on the sheet already.".to_owned());
+    }
+    said
+}
+
+/// The class of a verdict.
+pub(crate) fn verdict(verdict: Verdict) -> &'static str {
+    match verdict {
+        Verdict::Works => "works",
+        Verdict::Watch => "watch",
+        Verdict::Cannot => "cannot",
+    }
+}
+
+/// Steps in which the water's colour is drawn.
+const WASHES: usize = 48;
+/// Rungs of the ladder and finishes on it, on Today.
+const RUNGS: usize = 8;
+const LADDER: usize = 6;
+
+fn side(desk: &Seen<Desk>) -> Result<DaySide, Error> {
+    let (here, system) = (&desk.here, desk.device.system);
+    let outing = &here.outing;
+    let view = desk.day.view_at(outing.wanted_depth);
+    let seen = seen_at(
+        &desk.day,
+        outing.wanted_depth,
+        view,
+        &desk.finishes,
+        COMPARED,
+    )?;
+    let best = ladder_of(seen.iter().map(|one| one.finish), LADDER);
+    Ok(DaySide {
+        column: column(desk, &desk.day, outing.wanted_depth, "rig at", 400.0, &best)?,
+        column_at: "/column".to_owned(),
+        fish: fish_facts(desk),
+        rules: rules_of(desk),
+        water_at: format!("/waters/{}", outing.water.0),
+        cautions: words::cautions_of_day(outing, system),
+    })
+}
+
+/// The first finishes of a list, each colour once: their two letters stand over the ladder.
+pub(crate) fn ladder_of(finishes: impl Iterator<Item = Finish>, most: usize) -> Vec<Finish> {
+    let mut ladder: Vec<Finish> = Vec::new();
+    for finish in finishes {
+        if ladder.iter().all(|other| other.colour != finish.colour) {
+            ladder.push(finish);
+        }
+    }
+    ladder.truncate(most);
+    ladder
+}
+
+/// The water of a day with finishes down it.
+pub(crate) fn column(
+    desk: &Seen<Desk>,
+    day: &motilis_core::advice::Day,
+    at: Metres,
+    word: &str,
+    width: f64,
+    finishes: &[Finish],
+) -> Result<WaterColumn, Error> {
+    let (outing, system) = (&desk.here.outing, desk.device.system);
+    let even = |count: usize| -> Vec<Metres> {
+        let step = outing.bottom.0 / count as f64;
+        (0..count)
+            .map(|place| Metres((place as f64 + 0.5) * step))
+            .collect()
+    };
+    let water: Vec<[f64; 3]> = ladder(day, &even(WASHES), &[])?
+        .into_iter()
+        .map(|rung| rung.water)
+        .collect();
+    let rungs = even(RUNGS);
+    let climbed = ladder(day, &rungs, finishes)?;
+    let finishes: Vec<(Finish, Vec<[f64; 3]>)> = finishes
+        .iter()
+        .enumerate()
+        .map(|(place, finish)| {
+            (
+                *finish,
+                climbed.iter().map(|rung| rung.finishes[place]).collect(),
+            )
+        })
+        .collect();
+    Ok(WaterColumn::new(&ColumnSource {
+        width,
+        bottom: outing.bottom,
+        clarity: outing.clarity,
+        fish: outing.fish_depth,
+        fish_name: outing.fish.name(),
+        wanted: at,
+        wanted_word: word,
+        thermocline: outing.thermocline,
+        temperature: show(Quantity::Temperature, outing.temperature.0, system).to_string(),
+        water: &water,
+        rungs: &rungs,
+        finishes: &finishes,
+        system,
+    }))
+}
+
+fn fish_facts(desk: &Seen<Desk>) -> Vec<(String, String)> {
+    let here = &desk.here;
+    let (fish, system) = (here.outing.fish, desk.device.system);
+    let preferred = fish.preferred();
+    let temperature = |celsius: f64| show(Quantity::Temperature, celsius, system);
+    let name = words::capital(fish.name());
+    let mut facts = vec![
+        (
+            format!(
+                "{name} like {}–{}; the water has {}.",
+                temperature(preferred.from.0).value,
+                temperature(preferred.to.0),
+                temperature(here.outing.temperature.0)
+            ),
+            format!("Published: {}, figures from memory.", preferred.source),
+        ),
+        (
+            format!("{name} {}.", habit(fish)),
+            "Common practice, no source.".to_owned(),
+        ),
+    ];
+    facts.extend(desk.day.practice_of_temperature().map(|said| {
+        (
+            say::sentence(said),
+            "Common practice, no source.".to_owned(),
+        )
+    }));
+    facts
+}
+
+/// The habit of a fish in the plural its name is used in.
+fn habit(fish: Fish) -> String {
+    let said = fish.habit();
+    // "feeds" of the one becomes "feed" of the many.
+    let plural = said
+        .strip_prefix("feeds ")
+        .map(|rest| format!("feed {rest}"))
+        .or_else(|| {
+            said.strip_prefix("takes ")
+                .map(|rest| format!("take {rest}"))
+        })
+        .or_else(|| {
+            said.strip_prefix("chases ")
+                .map(|rest| format!("chase {rest}"))
+        });
+    plural.unwrap_or_else(|| format!("are {said}"))
+}
+
+/// Rules that hold on the outing's date, as far as they are about every fish or the one wanted.
+pub(crate) fn rules_of(desk: &Seen<Desk>) -> Vec<(String, String)> {
+    let (fish, system): (Fish, System) = (desk.here.outing.fish, desk.device.system);
+    desk.rules
+        .iter()
+        .filter(|(_, rule)| rule.holds_on(desk.date) && rule.fish.is_none_or(|one| one == fish))
+        .map(|(_, rule)| {
+            let source = format!("{}, {}", rule_words::span(rule), rule_words::source(rule));
+            (rule_words::says(rule, system), source)
+        })
+        .collect()
+}

@@ -1,0 +1,142 @@
+//! Acts taken back, and records thrown away and taken back out.
+
+use super::{Nothing, back, made, see};
+use crate::device::Sent;
+use crate::{App, Error};
+use actix_web::HttpResponse;
+use actix_web::web::{Data, Path, Query};
+use motilis_core::book::{
+    DunkId, EventId, LureId, OutingId, PartId, RigId, SetupId, SpreadId, TouchId, WaterId,
+};
+use motilis_helm::{Act, ActId, Record, Undone};
+use serde::Deserialize;
+
+/// Where to come back to.
+#[derive(Debug, Default, Deserialize)]
+#[serde(default)]
+pub(crate) struct Back {
+    back: String,
+}
+
+/// `POST /acts/{act}/undo`
+pub(crate) async fn undo(
+    app: Data<App>,
+    act: Path<i64>,
+    sent: Sent<Back>,
+) -> Result<HttpResponse, Error> {
+    match app.take_back(&sent.borne, ActId(*act)).await? {
+        Undone::Done | Undone::Already => Ok(see(back(&sent.form.back))),
+        Undone::Overtaken => Err(Error::BadRequest(
+            "that cannot be taken back any more: something done since stands on it".into(),
+        )),
+        Undone::Forgotten => Err(Error::BadRequest(
+            "that lies too far back to be taken back".into(),
+        )),
+    }
+}
+
+async fn throw(
+    app: &App,
+    sent: &Sent<Nothing>,
+    record: Record,
+    address: impl FnOnce(i64) -> String,
+) -> Result<HttpResponse, Error> {
+    let done = app.do_act(&sent.borne, Act::Throw(record)).await?;
+    Ok(see(&address(made(done))))
+}
+
+async fn restore(
+    app: &App,
+    sent: &Sent<Nothing>,
+    record: Record,
+    address: impl FnOnce(i64) -> String,
+) -> Result<HttpResponse, Error> {
+    let done = app.do_act(&sent.borne, Act::TakeBack(record)).await?;
+    Ok(see(&address(made(done))))
+}
+
+/// Two handlers for a kind of record: thrown away, and taken back out.
+macro_rules! thrown {
+    ($($delete:ident $restore:ident $record:ident $id:ident $gone:literal $back:literal;)*) => { $(
+        /// Throws one away.
+        pub(crate) async fn $delete(
+            app: Data<App>, id: Path<i64>, sent: Sent<Nothing>,
+        ) -> Result<HttpResponse, Error> {
+            throw(&app, &sent, Record::$record($id(*id)), |id| $gone.replace("{}", &id.to_string())).await
+        }
+
+        /// Takes it back out.
+        pub(crate) async fn $restore(
+            app: Data<App>, id: Path<i64>, sent: Sent<Nothing>,
+        ) -> Result<HttpResponse, Error> {
+            restore(&app, &sent, Record::$record($id(*id)), |id| $back.replace("{}", &id.to_string())).await
+        }
+    )* };
+}
+
+thrown! {
+    delete_water restore_water Water WaterId "/waters?deleted={}" "/waters";
+    delete_rig restore_rig Rig RigId "/box?gone=rig-{}" "/bench/{}";
+    delete_part restore_part Part PartId "/box?gone=part-{}" "/box/parts/{}";
+    delete_setup restore_setup Setup SetupId "/setups?deleted={}" "/setups";
+    delete_outing restore_outing Outing OutingId "/today?deleted={}" "/today";
+    delete_event restore_event Event EventId "/log?deleted={}" "/log#entry-{}";
+    delete_spread restore_spread Spread SpreadId "/spread?deleted={}" "/spread/{}";
+    delete_lure restore_lure Lure LureId "/lures?deleted={}" "/lures";
+}
+
+/// The rig that was in the tank.
+#[derive(Debug, Deserialize)]
+pub(crate) struct From {
+    rig: i64,
+}
+
+/// `POST /tank/dunk/{dunk}/delete`
+pub(crate) async fn delete_dunk(
+    app: Data<App>,
+    id: Path<i64>,
+    from: Query<From>,
+    sent: Sent<Nothing>,
+) -> Result<HttpResponse, Error> {
+    let rig = from.rig;
+    throw(&app, &sent, Record::Dunk(DunkId(*id)), |id| {
+        format!("/tank?rig={rig}&dunk_gone={id}")
+    })
+    .await
+}
+
+/// `POST /tank/dunk/{dunk}/restore`
+pub(crate) async fn restore_dunk(
+    app: Data<App>,
+    id: Path<i64>,
+    from: Query<From>,
+    sent: Sent<Nothing>,
+) -> Result<HttpResponse, Error> {
+    let address = format!("/tank?rig={}", from.rig);
+    restore(&app, &sent, Record::Dunk(DunkId(*id)), |_| address).await
+}
+
+/// `POST /tank/touch/{touch}/delete`
+pub(crate) async fn delete_touch(
+    app: Data<App>,
+    id: Path<i64>,
+    from: Query<From>,
+    sent: Sent<Nothing>,
+) -> Result<HttpResponse, Error> {
+    let rig = from.rig;
+    throw(&app, &sent, Record::Touch(TouchId(*id)), |id| {
+        format!("/tank?rig={rig}&touch_gone={id}")
+    })
+    .await
+}
+
+/// `POST /tank/touch/{touch}/restore`
+pub(crate) async fn restore_touch(
+    app: Data<App>,
+    id: Path<i64>,
+    from: Query<From>,
+    sent: Sent<Nothing>,
+) -> Result<HttpResponse, Error> {
+    let address = format!("/tank?rig={}", from.rig);
+    restore(&app, &sent, Record::Touch(TouchId(*id)), |_| address).await
+}
