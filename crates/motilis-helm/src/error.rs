@@ -61,8 +61,6 @@ pub enum Refusal {
     Crew(u32),
     /// The rule is of another water.
     OtherWater,
-    /// What an import kept aside is gone.
-    NothingKept,
     /// A figure cannot be.
     Figure(motilis_core::Error),
 }

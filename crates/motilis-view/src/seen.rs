@@ -11,6 +11,8 @@ pub struct Device {
     pub system: System,
     /// Number of the page that is made for it: every form of the page bears it.
     pub page: u64,
+    /// How many records of the data file this version cannot read.
+    pub unread: usize,
 }
 
 /// An answer as a device sees it.

@@ -190,9 +190,6 @@ pub fn refusal(refusal: &Refusal) -> String {
         }
         Refusal::Crew(crew) => format!("{crew} anglers cannot be aboard; give 1 to 12"),
         Refusal::OtherWater => "That rule is of another water".to_owned(),
-        Refusal::NothingKept => {
-            "The box as it was before that import is not kept any more".to_owned()
-        }
         Refusal::Clock(why) | Refusal::Figure(why) => capital(&why.to_string()),
         other => format!("It was not done: {other:?}"),
     };

@@ -47,14 +47,13 @@ struct Units {
 fn device_of(request: &HttpRequest, said: Option<&str>) -> Device {
     let own = request.cookie(UNITS_COOKIE);
     let key = said.or(own.as_ref().map(actix_web::cookie::Cookie::value));
-    let usual = || {
-        let app = request.app_data::<actix_web::web::Data<crate::App>>();
-        app.map_or_else(System::default, |app| app.usual_units())
-    };
+    let app = request.app_data::<actix_web::web::Data<crate::App>>();
+    let usual = || app.map_or_else(System::default, |app| app.usual_units());
     Device {
         theme: theme_of(request),
         system: key.map_or_else(usual, System::from_key),
         page: page_number(),
+        unread: app.map_or(0, |app| app.unread().len()),
     }
 }
 

@@ -130,6 +130,7 @@ impl ResponseError for Error {
             Self::Helm(Helm::Refused(Refusal::Overtaken { .. } | Refusal::Figure(_))) => {
                 StatusCode::CONFLICT
             }
+            Self::Helm(Helm::Refused(Refusal::OtherWater)) => StatusCode::NOT_FOUND,
             Self::BadRequest(_) | Self::Helm(Helm::Refused(_)) => StatusCode::BAD_REQUEST,
             Self::TooLarge(_) => StatusCode::PAYLOAD_TOO_LARGE,
             Self::Forbidden(_) => StatusCode::FORBIDDEN,

@@ -163,6 +163,7 @@ pub fn configure(config: &mut ServiceConfig) {
         .route("/outings/{outing}/delete", web::post().to(acts::delete_outing))
         .route("/outings/{outing}/undo", web::post().to(acts::restore_outing))
         .route("/acts/{act}/undo", web::post().to(acts::undo))
+        .route("/unread", web::get().to(settings::unread))
         .route("/settings/theme", web::post().to(settings::theme))
         .route("/settings/units", web::post().to(settings::units))
         .route("/api/v1/openapi.json", web::get().to(api::document))

@@ -1,6 +1,6 @@
 use super::limits::{COST, LEFT};
 use super::{RigId, plain_text};
-use crate::error::Error;
+use crate::error::{Error, Range};
 use crate::keyed::keyed;
 use crate::rig::Part;
 
@@ -53,9 +53,20 @@ impl BoxPart {
                 format!("{} pieces cannot be; count whole ones", self.left),
             ));
         }
+        if let Some(blade) = self.part.blade() {
+            BLADE_LENGTH.check("length_m", blade.length.0)?;
+            BLADE_WIDTH.check("width_m", blade.width.0)?;
+            BLADE_THICKNESS.check("thickness_m", blade.thickness.0)?;
+        }
         plain_text("place", &self.place, 60)
     }
 }
+
+/// Blades that the model of [`crate::blade`] can bear at every speed a boat trolls at.
+const BLADE_LENGTH: Range = Range::closed(5e-3, 0.3, "m", "between 5 and 300 mm, as blades are");
+const BLADE_WIDTH: Range = Range::closed(2e-3, 0.2, "m", "between 2 and 200 mm, as blades are");
+const BLADE_THICKNESS: Range =
+    Range::closed(5e-5, 5e-3, "m", "between 0.05 and 5 mm, as blades are");
 
 /// Part of the box that does not suffice.
 #[derive(Debug, Clone, PartialEq)]
@@ -90,4 +101,31 @@ pub struct MadeRig {
     pub state: MadeState,
     /// Where it lies.
     pub place: String,
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::blade::Family;
+    use crate::rig::{BARE, Measured, What};
+    use crate::units::MILLIMETRE;
+    use rstest::rstest;
+
+    #[rstest]
+    #[case(0.3, Some("length_m"))]
+    #[case(25.5, None)]
+    #[case(900.0, Some("length_m"))]
+    fn only_a_blade_that_the_model_bears_goes_into_the_box(
+        #[case] mm: f64,
+        #[case] refused: Option<&str>,
+    ) {
+        let measured = Measured {
+            length: Some(mm * MILLIMETRE),
+            ..Measured::default()
+        };
+        let part = Part::new(What::Blade(Family::Colorado), 4.0, BARE).unwrap();
+        let boxed = BoxPart::none_left(part.measured(measured).unwrap());
+        let found = boxed.check().err();
+        assert_eq!(found.as_ref().map(Error::quantity), refused);
+    }
 }

@@ -1,5 +1,4 @@
 use super::{Doing, Made};
-use crate::error::{Error, Refusal};
 use jiff::Timestamp;
 use motilis_core::book::{BoxPart, DeedId, MadeId, MadeState, PartId};
 use motilis_formats::{Format, read, write};
@@ -24,7 +23,7 @@ pub enum BoxAct {
     Undo(DeedId),
     /// The parts of a file go in.
     Import(Vec<(Option<PartId>, BoxPart)>),
-    /// The box as it was before the last import.
+    /// The box as it was before the last import; nothing when that is not kept any more.
     UndoImport,
 }
 
@@ -67,7 +66,7 @@ fn import(connection: &Connection, records: &[(Option<PartId>, BoxPart)]) -> Mad
 fn undo_import(connection: &Connection, now: Timestamp) -> Made {
     let kept = settings::get(connection, BEFORE)?.unwrap_or_default();
     let Ok(reading) = read(kept.as_bytes(), Format::Json) else {
-        return Err(Error::Refused(Refusal::NothingKept));
+        return Ok(None);
     };
     let records = reading.records.into_iter();
     let before: Vec<(PartId, BoxPart)> = records
@@ -75,5 +74,5 @@ fn undo_import(connection: &Connection, now: Timestamp) -> Made {
         .collect();
     parts::put_back(connection, &before, now)?;
     settings::set(connection, BEFORE, "")?;
-    Ok(None)
+    Ok(i64::try_from(before.len()).ok())
 }

@@ -223,7 +223,17 @@ impl<'a> Fields<'a> {
             match error.quantity() {
                 "place" => self.place.problem = Some(problem(&error)),
                 "left_count" => self.left.field.problem = Some(problem(&error)),
-                _ => self.refusal = Some(problem(&error).0),
+                quantity => {
+                    let name = quantity.split('_').next().unwrap_or_default();
+                    let measured = self.measured.iter_mut();
+                    match measured
+                        .map(|typed| &mut typed.field)
+                        .find(|field| field.name == name)
+                    {
+                        Some(field) => field.problem = Some(problem(&error)),
+                        None => self.refusal = Some(problem(&error).0),
+                    }
+                }
             }
         }
         Some(boxed)

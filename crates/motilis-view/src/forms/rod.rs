@@ -417,7 +417,12 @@ pub fn read(
     }
     if fields.sound() && refusal.is_none() {
         let running = deck.spread(&plan)?.running(&deck.surroundings, None)?;
-        match &running.lines[line].refused {
+        let refusals = running
+            .lines
+            .iter()
+            .filter_map(|line| line.refused.as_ref());
+        let crowded = refusals.clone().find(|why| why.quantity() == "holder");
+        match crowded.or(running.lines[line].refused.as_ref()) {
             None => return Ok(Ok(plan)),
             Some(error) => refusal = fields.blame(error),
         }

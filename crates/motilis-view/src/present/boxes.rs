@@ -133,7 +133,6 @@ fn done(look: &Look) -> (Option<String>, Option<String>) {
         "lost" => "Taken out of the box with what did not come back.",
         "counted" => "Counted.",
         "undone" => "Undone.",
-        "file" => "The box as it was before that import is not kept any more.",
         "used" => "That cannot be undone any more: what it brought has been used since.",
         "saved" => "Saved. Rigs that carry it follow.",
         _ => return (None, None),

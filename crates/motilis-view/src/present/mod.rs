@@ -62,6 +62,7 @@ pub(crate) fn frame(here: Option<&Here>, screen: Screen, device: Device, path: &
         here: here.map_or_else(HereShown::default, |here| where_and_when(here, device)),
         path: path.to_owned(),
         page: device.page,
+        unread: device.unread,
     }
 }
 

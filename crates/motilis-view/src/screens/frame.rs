@@ -91,6 +91,8 @@ pub struct Frame {
     pub path: String,
     /// Number of this page: its forms bear it, so that each is done once.
     pub page: u64,
+    /// How many records of the data file this version cannot read.
+    pub unread: usize,
 }
 
 /// What every form of a page bears: the number of the page and the units its figures are typed in.

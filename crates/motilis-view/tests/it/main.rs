@@ -1,6 +1,7 @@
 //! Drawings and words, rendered without a server.
 
 mod advice;
+mod one_answer;
 mod spread;
 
 use askama::Template;

@@ -253,9 +253,11 @@ pub(crate) async fn undo_import(
     app: Data<App>,
     sent: Sent<Nothing>,
 ) -> Result<HttpResponse, Error> {
-    app.do_act(&sent.borne, Act::Box(BoxAct::UndoImport))
+    let done = app
+        .do_act(&sent.borne, Act::Box(BoxAct::UndoImport))
         .await?;
-    Ok(see("/box?done=undone"))
+    let done = done.made.map_or("used", |_| "undone");
+    Ok(see(&format!("/box?done={done}")))
 }
 
 /// `GET /box/shopping`

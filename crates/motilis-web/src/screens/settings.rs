@@ -1,11 +1,12 @@
-//! Switches: the theme and the units of this device.
+//! Switches of this device, and what of the data file cannot be read.
 
-use super::{back, see};
-use crate::Error;
+use super::{back, ok, see};
 use crate::device::{Looking, THEME_COOKIE, UNITS_COOKIE};
+use crate::{App, Error};
 use actix_web::HttpResponse;
 use actix_web::cookie::{Cookie, SameSite, time::Duration};
-use actix_web::web::Form;
+use actix_web::web::{Data, Form};
+use motilis_view::present::message;
 use serde::Deserialize;
 
 /// Where to come back to.
@@ -44,4 +45,22 @@ pub(crate) async fn units(looking: Looking, form: Form<Switch>) -> Result<HttpRe
     let path = back(&form.back);
     let path = path.split('?').next().unwrap_or(path);
     Ok(remembering(see(path), UNITS_COOKIE, other.key()))
+}
+
+/// `GET /unread`
+pub(crate) async fn unread(app: Data<App>, looking: Looking) -> Result<HttpResponse, Error> {
+    let each = app
+        .unread()
+        .iter()
+        .map(|record| format!("{} number {}: {}", record.what, record.id, record.why));
+    let each: Vec<String> = each.collect();
+    let sentence = if each.is_empty() {
+        "Every record of the data file can be read.".to_owned()
+    } else {
+        format!(
+            "A newer program or a hand wrote what this version does not know: {}. It is kept as it is and left out of lists.",
+            each.join("; ")
+        )
+    };
+    ok(&message(looking.0, "What cannot be read", sentence, None))
 }

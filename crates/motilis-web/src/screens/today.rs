@@ -11,7 +11,7 @@ use motilis_core::blade::{Blade, Family};
 use motilis_core::book::{PartId, RigId};
 use motilis_core::light::disk_for_blade;
 use motilis_core::units::Metres;
-use motilis_helm::{Act, Book, Desk, OutingAct, RigAct, followed};
+use motilis_helm::{Act, Book, Desk, OutingAct, Refusal, RigAct, followed};
 use motilis_view::forms::{Texts, conditions, problem, secchi};
 use motilis_view::present;
 use motilis_view::screens::{Conditions, SecchiHelper, Today};
@@ -137,7 +137,10 @@ pub(crate) async fn take(app: Data<App>, sent: Sent<Taken>) -> Result<HttpRespon
     let (rig, blade) = (RigId(sent.form.rig), PartId(sent.form.blade));
     let outcome: Outcome<Today> = app
         .act(&sent.borne, move |book| {
-            let part = motilis_store::parts::get(book.connection(), blade)?.part;
+            let part = motilis_store::parts::get(book.connection(), blade);
+            let part = part
+                .map_err(|_| motilis_helm::Error::from(Refusal::NoSuchSwap))?
+                .part;
             let name = format!("{}, {}", book.rig(rig)?.name, say::part_name(&part));
             Ok(Reading::Act(Act::Rig(RigAct::Take { rig, blade, name })))
         })

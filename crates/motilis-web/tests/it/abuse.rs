@@ -520,7 +520,11 @@ fn nonsense_about_schools_weights_and_marks_changes_nothing() {
             assert!(!page.text("#problem-thump").is_empty(), "{typed:?}");
         }
         let page = server.post("/judging/schools", &[("colour", typed)]);
-        assert_eq!(page.status, 400, "{typed:?}");
+        assert_eq!(page.status, 422, "{typed:?}");
+        assert!(
+            page.text(".notice").contains("No school answers"),
+            "{typed:?}"
+        );
         for path in ["/today/mark", "/today/take"] {
             let form = [("rig", typed), ("mark", "pin"), ("blade", typed)];
             let page = server.post(path, &form);

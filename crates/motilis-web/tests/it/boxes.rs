@@ -97,7 +97,7 @@ fn a_made_up_rig_changes_state_comes_apart_or_is_lost() {
             .text(".returns")
             .contains("Colorado 4, hammered brass")
     );
-    let field = asked.attribute(".returns input", "name");
+    let field = asked.attribute(".returns li input", "name");
     let refused = server.post("/box/made/2/break-off", &[(&field, "77")]);
     assert_eq!(refused.status, 422);
     assert!(refused.text(".problem:not(:empty)").contains("give 0 to"));

@@ -3,6 +3,7 @@
 mod abuse;
 mod bench;
 mod boxes;
+mod crawl;
 mod guards;
 mod json;
 mod pages;

@@ -348,17 +348,18 @@ fn the_last_outing_stays() {
 #[test]
 fn units_and_theme_switch() {
     let server = TestServer::start();
-    assert_eq!(
-        server
-            .post("/settings/units", &[("back", "/tank?rig=1&out=68")])
-            .location,
-        "/tank"
-    );
-    let page = server.get("/today");
+    let metric = server.post("/settings/units", &[("back", "/tank?rig=1&out=68")]);
+    assert_eq!(metric.location, "/tank");
+    let cookie = metric.headers["set-cookie"].to_str().unwrap();
+    let cookie = cookie.split(';').next().unwrap();
+    let page = server.get_bearing("/today", cookie);
     assert!(page.text("#headline").ends_with("km/h"));
     assert_eq!(page.attribute("#bottom", "value"), "8.2");
-    // What the form shows can be sent back as it stands.
+    // Units are a device's own: another one sees feet as before.
+    assert_eq!(server.get("/today").attribute("#bottom", "value"), "27");
+    // What the form shows can be sent back as it stands, by a device whose own units are others.
     let form = conditions(&[
+        ("_units", "metric"),
         ("speed", "1.9"),
         ("temperature", "14.4"),
         ("clarity", "2.1"),
@@ -383,7 +384,7 @@ fn an_empty_data_file_is_answered_with_a_sentence() {
     server
         .store
         .write(|c| {
-            c.execute_batch("DELETE FROM running_lines; DELETE FROM events; DELETE FROM outings;")
+            c.execute_batch("DELETE FROM running_lines; DELETE FROM events; DELETE FROM passes; DELETE FROM outings;")
                 .unwrap();
             Ok::<_, motilis_store::Error>(())
         })

@@ -109,6 +109,12 @@ impl TestServer {
         response.body_mut().read_to_vec().unwrap()
     }
 
+    /// `GET` by a device with a cookie.
+    pub fn get_bearing(&self, path: &str, cookie: &str) -> Page {
+        let request = self.agent.get(format!("{}{path}", self.address));
+        Self::page(request.header("cookie", cookie).call())
+    }
+
     /// `GET` under another name.
     pub fn get_as(&self, host: &str, path: &str) -> Page {
         let request = self.agent.get(format!("{}{path}", self.address));
@@ -178,6 +184,7 @@ impl TestServer {
                     "outings",
                     "running_lines",
                     "events",
+                    "passes",
                     "lures",
                     "lure_dives",
                     "spreads",

@@ -1,5 +1,6 @@
 //! The program itself: its answers, its refusals, and what survives when it is killed.
 
+mod acts;
 mod sheet;
 
 use rstest::rstest;

@@ -1,0 +1,319 @@
+//! One ordinary act, then every page: each form of the demo's pages is sent as it stands and with each other option,
+//! button, box and figure, on a fresh copy of the data; then every page is opened. None may break.
+//!
+//! All of it is some ten thousand acts: `MOTILIS_CRAWL=all cargo test --release -p motilis-web crawl` does them. Without
+//! the flag a seeded share is done.
+
+use crate::server::{Page, TestServer};
+use scraper::{ElementRef, Html, Selector};
+use std::collections::BTreeSet;
+use std::hash::{DefaultHasher, Hash, Hasher};
+use std::sync::Mutex;
+use std::sync::atomic::{AtomicUsize, Ordering};
+
+/// One in so many acts is done without the flag.
+const SHARE: u64 = 60;
+
+/// Something that can be sent.
+#[derive(Debug, Clone)]
+struct Act {
+    /// The page it stands on.
+    page: String,
+    address: String,
+    fields: Vec<(String, String)>,
+    /// What is otherwise than the page has it.
+    change: String,
+}
+
+/// Pages whose forms are sent.
+fn pages_with_forms(server: &TestServer) -> Vec<String> {
+    let mut pages: Vec<String> = [
+        "/today",
+        "/judging",
+        "/waters",
+        "/waters/new",
+        "/waters/1",
+        "/waters/2",
+        "/bench/new",
+        "/setups",
+        "/lures",
+        "/log",
+        "/log?edit=1",
+        "/spread/new",
+        "/box/parts/new",
+        "/box/made/1/break-off",
+        "/box/import",
+    ]
+    .map(str::to_owned)
+    .into();
+    for tray in ["made", "blade", "bead", "hook", "spool"] {
+        pages.push(format!("/box?tray={tray}"));
+    }
+    for rig in 1..=39 {
+        pages.push(format!("/bench/{rig}"));
+        let pieces = server.get(&format!("/bench/{rig}")).count(".piece-pick");
+        pages.extend((0..pieces).map(|at| format!("/bench/{rig}?at={at}")));
+    }
+    for rig in [1, 2, 6, 9, 20, 31] {
+        pages.push(format!("/tank?rig={rig}"));
+    }
+    for spread in 1..=2 {
+        pages.push(format!("/spread/{spread}"));
+        let lines = server.get(&format!("/spread/{spread}")).count(".line-row");
+        pages.extend((1..=lines).map(|line| format!("/spread/{spread}?line={line}")));
+    }
+    pages.extend((1..=10).map(|setup| format!("/setups/{setup}")));
+    pages.extend((1..=60).step_by(3).map(|part| format!("/box/parts/{part}")));
+    pages
+}
+
+/// Pages that are opened after every act.
+const DOORS: [&str; 31] = [
+    "/today",
+    "/today/card",
+    "/today/changes",
+    "/column",
+    "/judging",
+    "/waters",
+    "/waters/1",
+    "/bench/1",
+    "/bench/6",
+    "/bench/compare",
+    "/bench/1/sheet",
+    "/box",
+    "/box?tray=made",
+    "/box/shopping",
+    "/box/parts/1",
+    "/tank",
+    "/tank?rig=1",
+    "/tank?rig=6",
+    "/tank?rig=9",
+    "/spread/1",
+    "/spread/1?line=1",
+    "/spread/1?side=port",
+    "/spread/1/card",
+    "/spread/2",
+    "/spread/2/card",
+    "/spread/compare",
+    "/setups",
+    "/setups/1",
+    "/lures",
+    "/log",
+    "/unread",
+];
+
+fn select(css: &str) -> Selector {
+    Selector::parse(css).unwrap()
+}
+
+fn text(element: ElementRef<'_>, name: &str) -> String {
+    element.attr(name).unwrap_or_default().to_owned()
+}
+
+/// Every act that a page offers.
+fn acts_of(page: &str, body: &str) -> Vec<Act> {
+    let html = Html::parse_document(body);
+    let mut acts = Vec::new();
+    for form in html.select(&select("form")) {
+        let (fields, variants) = fields_of(form);
+        let buttons: Vec<(String, Option<(String, String)>)> = form
+            .select(&select("button"))
+            .filter(|button| button.attr("disabled").is_none())
+            .filter_map(|button| {
+                let posts = button.attr("formmethod") == Some("post")
+                    || form.attr("method") == Some("post");
+                let address = button.attr("formaction").or(form.attr("action"))?;
+                let named = button
+                    .attr("name")
+                    .map(|name| (name.to_owned(), text(button, "value")));
+                posts.then(|| (address.to_owned(), named))
+            })
+            .collect();
+        for (place, (address, button)) in buttons.iter().enumerate() {
+            let with = |change: &str, fields: &[(String, String)]| {
+                let mut fields = fields.to_vec();
+                fields.extend(button.clone());
+                Act {
+                    page: page.to_owned(),
+                    address: address.clone(),
+                    fields,
+                    change: format!("{change} by {button:?}"),
+                }
+            };
+            acts.push(with("as it stands", &fields));
+            if place == 0 {
+                acts.extend(variants.iter().map(|(change, fields)| with(change, fields)));
+            }
+        }
+        if buttons.is_empty() && form.attr("method") == Some("post") {
+            let all = std::iter::once(("as it stands".to_owned(), fields.clone())).chain(variants);
+            acts.extend(all.map(|(change, fields)| Act {
+                page: page.to_owned(),
+                address: text(form, "action"),
+                fields,
+                change,
+            }));
+        }
+    }
+    // Switches of the device are no acts.
+    acts.retain(|act| !act.address.starts_with("/settings"));
+    acts
+}
+
+type Fields = Vec<(String, String)>;
+
+/// The fields of a form as it stands, and each ordinary change of one of them.
+fn fields_of(form: ElementRef<'_>) -> (Fields, Vec<(String, Fields)>) {
+    let mut fields: Fields = Vec::new();
+    let mut changes: Vec<(String, String, Option<String>)> = Vec::new();
+    for input in form.select(&select("input[name], textarea[name]")) {
+        let (name, value) = (text(input, "name"), text(input, "value"));
+        match input.attr("type") {
+            Some("checkbox") => {
+                let ticked = input.attr("checked").is_some();
+                if ticked {
+                    fields.push((name.clone(), value.clone()));
+                }
+                changes.push((
+                    format!("{name} ticked: {}", !ticked),
+                    name,
+                    (!ticked).then_some(value),
+                ));
+            }
+            Some("hidden" | "file") => fields.push((name, value)),
+            _ => {
+                fields.push((name.clone(), value.clone()));
+                if name.starts_with('_') {
+                    continue;
+                }
+                for other in others(&value) {
+                    changes.push((format!("{name} {other}"), name.clone(), Some(other)));
+                }
+            }
+        }
+    }
+    for list in form.select(&select("select[name]")) {
+        let name = text(list, "name");
+        let options: Vec<ElementRef<'_>> = list.select(&select("option")).collect();
+        let chosen = options.iter().find(|one| one.attr("selected").is_some());
+        let chosen = chosen.or(options.first()).map(|one| text(*one, "value"));
+        fields.push((name.clone(), chosen.clone().unwrap_or_default()));
+        for option in &options {
+            let value = text(*option, "value");
+            if Some(&value) != chosen.as_ref() {
+                changes.push((format!("{name} {value}"), name.clone(), Some(value)));
+            }
+        }
+    }
+    let variants = changes
+        .into_iter()
+        .map(|(change, name, value)| {
+            let mut changed: Fields = fields
+                .iter()
+                .filter(|(one, _)| *one != name)
+                .cloned()
+                .collect();
+            changed.extend(value.map(|value| (name, value)));
+            (change, changed)
+        })
+        .collect();
+    (fields, variants)
+}
+
+/// What somebody might type instead.
+fn others(value: &str) -> Vec<String> {
+    match value.parse::<f64>() {
+        Ok(figure) => [0.25, 0.5, 1.5, 4.0]
+            .iter()
+            .map(|times| format!("{:.2}", figure * times))
+            .collect(),
+        Err(_) if value.is_empty() => vec!["3".to_owned()],
+        Err(_) => vec![format!("{value} x")],
+    }
+}
+
+fn broke(act: &Act, what: &str, page: &Page) -> Option<String> {
+    let is_door = what != "the act itself";
+    let fine = match page.status {
+        200 | 303 => true,
+        status => !is_door && (400..500).contains(&status),
+    };
+    (!fine).then(|| {
+        format!(
+            "{} {} ({}) makes {what} {}: {}",
+            act.page,
+            act.address,
+            act.change,
+            page.status,
+            page.text("main").chars().take(160).collect::<String>()
+        )
+    })
+}
+
+/// Does an act on a fresh copy and opens every page.
+fn tried(act: &Act) -> Vec<String> {
+    let server = TestServer::start();
+    let form: Vec<(&str, &str)> = act
+        .fields
+        .iter()
+        .map(|(name, value)| (name.as_str(), value.as_str()))
+        .collect();
+    let done = if act.address == "/box/import" {
+        server.upload(&act.address, &form, None)
+    } else {
+        server.post(&act.address, &form)
+    };
+    let mut found: Vec<String> = broke(act, "the act itself", &done).into_iter().collect();
+    let changed = done.status == 303;
+    if changed {
+        if !done.location.is_empty() {
+            let page = server.get(&done.location);
+            found.extend(broke(act, &done.location, &page));
+        }
+        for door in DOORS {
+            found.extend(broke(act, door, &server.get(door)));
+        }
+        let tap = server.post("/log", &[("kind", "fish")]);
+        found.extend(broke(act, "a tap on Fish on", &tap));
+    }
+    found
+}
+
+#[test]
+fn one_ordinary_act_breaks_no_page() {
+    let all = std::env::var("MOTILIS_CRAWL").is_ok_and(|share| share == "all");
+    let server = TestServer::start();
+    let mut acts = Vec::new();
+    for page in pages_with_forms(&server) {
+        acts.extend(acts_of(&page, &server.get(&page).body));
+    }
+    let known = acts.len();
+    let mut seen = BTreeSet::new();
+    acts.retain(|act| {
+        // Numbers of pages are always others.
+        let plain = act.fields.iter().filter(|(name, _)| !name.starts_with('_'));
+        let plain: Vec<_> = plain.collect();
+        let mut hasher = DefaultHasher::new();
+        (&act.address, &plain).hash(&mut hasher);
+        let hash = hasher.finish();
+        seen.insert(hash) && (all || hash % SHARE == 0)
+    });
+    assert!(known > 5_000, "{known}");
+    let (next, found) = (AtomicUsize::new(0), Mutex::new(Vec::new()));
+    std::thread::scope(|scope| {
+        for _ in 0..2 {
+            scope.spawn(|| {
+                while let Some(act) = acts.get(next.fetch_add(1, Ordering::Relaxed)) {
+                    found.lock().unwrap().extend(tried(act));
+                }
+            });
+        }
+    });
+    let found = found.into_inner().unwrap();
+    println!(
+        "{} acts of {known} done, {} pages broken",
+        acts.len(),
+        found.len()
+    );
+    assert!(found.is_empty(), "{}", found.join("\n"));
+}
