@@ -7,8 +7,9 @@ use super::weight::Ways;
 use crate::blade::{Running, State, Window};
 use crate::error::Error;
 use crate::light::{Eye, Scene, Sighting, Watch};
-use crate::line::{Bottom, Line, OutFor};
+use crate::line::{BOTTOM, Bottom, Line, OutFor};
 use crate::rules::Topic;
+use crate::towline::SPEED;
 use crate::water::Water;
 use std::collections::HashMap;
 
@@ -67,6 +68,8 @@ impl<'a> Judge<'a> {
     /// [`Error::OutOfRange`] for conditions that cannot be.
     pub fn new(day: &'a Day, ways: &'a Ways) -> Result<Self, Error> {
         day.surroundings()?;
+        SPEED.check("speed_mps", day.speed.0)?;
+        BOTTOM.check("water_depth_m", day.bottom.0)?;
         let view = day.view_at(day.wanted_depth);
         let scene = Scene::new(&day.daylight()?, &day.optics()?, day.wanted_depth.0, view)?;
         Ok(Self {

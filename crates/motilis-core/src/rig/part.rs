@@ -372,6 +372,9 @@ impl Part {
         check(&WIDTH, "bore_m", measured.bore.map(|m| m.0))?;
         check(&MASS, "mass_kg", measured.mass.map(|m| m.0))?;
         let part = Self { measured, ..self };
+        if let What::Blade(family) = self.what {
+            part.as_blade(family)?;
+        }
         let holed = matches!(
             self.what,
             What::Bead(_) | What::Body(_) | What::Hook(_) | What::Swivel(_)
@@ -419,8 +422,15 @@ impl Part {
         let What::Blade(family) = self.what else {
             return None;
         };
-        let blade =
-            Blade::of_size(family, self.size).expect("`new` takes numbers of the table only");
+        Some(
+            self.as_blade(family)
+                .expect("`measured` takes what the blade's ranges hold only"),
+        )
+    }
+
+    /// The blade of a family with the figures measured in place of the table's.
+    fn as_blade(&self, family: Family) -> Result<Blade, Error> {
+        let blade = Blade::of_size(family, self.size)?;
         let length = self.measured.length.unwrap_or(blade.length);
         // A measured length of an unmeasured width keeps the family's proportion.
         let width = self
@@ -428,10 +438,7 @@ impl Part {
             .width
             .unwrap_or(blade.width * (length / blade.length));
         let thickness = self.measured.thickness.unwrap_or(blade.thickness);
-        Some(
-            Blade::new(family, length, width, thickness, self.material.density())
-                .expect("`measured` takes figures in the blade's ranges only"),
-        )
+        Blade::new(family, length, width, thickness, self.material.density())
     }
 
     /// The hook, if it is one.

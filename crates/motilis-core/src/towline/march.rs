@@ -7,6 +7,7 @@ use crate::error::Error;
 use crate::numeric::{DormandPrince, Step, root};
 use crate::units::{Metres, Newtons, Radians};
 use crate::water::Water;
+use std::cell::Cell;
 use std::f64::consts::PI;
 use std::ops::ControlFlow;
 
@@ -41,7 +42,7 @@ pub(super) struct End {
     pub shape: Shape,
     /// Whether the stop was met (always so for the end).
     pub found: bool,
-    /// By how much the stop was already passed before the last segment began.
+    /// By how much the stop was passed all the way along the last segment.
     pub short_by: Option<f64>,
 }
 
@@ -219,7 +220,7 @@ pub(super) fn march(
         } => s + air_piece(tip_height, y, slope.free) - setback.0,
     };
     let surplus = past(0.0, &walk.y);
-    if surplus > 0.0 {
+    if surplus > 0.0 && !matches!(stop, Stop::Setback { .. }) {
         walk.end_segment(top.node.as_ref(), q);
         return Ok(End {
             shape: walk.shape(0.0),
@@ -227,12 +228,19 @@ pub(super) fn march(
             short_by: Some(surplus),
         });
     }
-    let (length, found) = walk_segment(&mut walk, &slope, longest.0, past)?;
+    // A heavy line behind a light rig steepens as it rises, and the piece in the air then shortens faster than the
+    // line grows: the rod tip may be out of reach at first and within it further up.
+    let least = Cell::new(surplus);
+    let (length, found) = walk_segment(&mut walk, &slope, longest.0, |s, y| {
+        let past = past(s, y);
+        least.set(least.get().min(past));
+        past
+    })?;
     walk.end_segment(top.node.as_ref(), q);
     Ok(End {
         shape: walk.shape(length),
         found: found || matches!(stop, Stop::End),
-        short_by: None,
+        short_by: Some(least.get()).filter(|least| *least > 0.0),
     })
 }
 
@@ -254,7 +262,7 @@ fn air_piece(tip_height: Metres, y: &State, free: [f64; 2]) -> f64 {
     }
 }
 
-/// Walks one segment until `past` turns positive or `length` is done; says how far it came.
+/// Walks one segment until `past` turns from negative to positive or `length` is done; says how far it came.
 fn walk_segment(
     walk: &mut Walk,
     slope: &Slope,
@@ -271,9 +279,11 @@ fn walk_segment(
     // A tenth of the length over which the tension would turn; a millimetre without tension.
     let first = (0.1 * tension / turning.max(1e-12)).clamp(1e-3, length.max(1e-3));
     let mut found = None;
+    let mut short = past(0.0, &start) <= 0.0;
     let end = WALK
         .integrate(f, (0.0, length), start, first, |step| {
-            if past(step.to, &step.end) <= 0.0 {
+            let was_short = std::mem::replace(&mut short, past(step.to, &step.end) <= 0.0);
+            if short || !was_short {
                 walk.record(step, 1.0);
                 walk.arrive(step.end);
                 return ControlFlow::Continue(());

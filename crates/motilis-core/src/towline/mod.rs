@@ -54,7 +54,7 @@ use march::Stop;
 /// Longest last segment that [`Towline::reach`] looks at unless told otherwise.
 pub const LONGEST: Metres = Metres(1_000.0);
 
-const SPEED: Range = Range::closed(0.0, 15.0, "m/s", "between 0 and 15 m/s");
+pub(crate) const SPEED: Range = Range::closed(0.0, 15.0, "m/s", "between 0 and 15 m/s");
 const TARGET: Range = Range::above(0.0, 1_000.0, "m", "above 0 and at most 1 000 m");
 const SETBACK: Range = Range::above(0.0, 3_000.0, "m", "above 0 and at most 3 000 m");
 const HEIGHT: Range = Range::closed(0.0, 20.0, "m", "between 0 and 20 m");
@@ -165,13 +165,13 @@ impl Towline {
             tip_height,
         };
         let end = march::march(self, stop, setback, true)?;
-        if end.short_by.is_some() {
-            let air = Metres(tip_height.0 / end.shape.top.angle.0.sin());
+        if let Some(short_by) = end.short_by {
             return Err(Error::contradiction(
                 "setback_m",
                 format!(
                     "setback {:.1} m is shorter than the {:.1} m of line between rod tip and water; let out more",
-                    setback.0, air.0
+                    setback.0,
+                    setback.0 + short_by
                 ),
             ));
         }

@@ -121,7 +121,7 @@ fn json_that_is_none_is_refused(#[case] text: &str, #[case] says: &str) {
 
 fn any_part() -> impl Strategy<Value = BoxPart> {
     let whats: Vec<What> = What::all().collect();
-    let figure = || proptest::option::of(1e-3..0.02_f64);
+    let figure = || proptest::option::of(5e-3..0.02_f64);
     (
         proptest::sample::select(whats),
         any::<prop::sample::Index>(),

@@ -39,6 +39,8 @@ pub enum RigAct {
         seen: Option<i64>,
         /// What is done to it.
         edits: Vec<Edit>,
+        /// Place of the piece that is in hand after it; what the act makes.
+        hand: Option<usize>,
     },
     /// The last change is taken back.
     Undo(RigId),
@@ -62,7 +64,15 @@ impl RigAct {
         match self {
             Self::Start { name, stack, setup } => start(connection, &name, &stack, setup),
             Self::Take { rig, blade, name } => take(doing, rig, blade, &name),
-            Self::Edit { rig, seen, edits } => edit(doing, rig, seen, &edits),
+            Self::Edit {
+                rig,
+                seen,
+                edits,
+                hand,
+            } => {
+                edit(doing, rig, seen, &edits)?;
+                Ok(hand.and_then(|at| i64::try_from(at).ok()))
+            }
             Self::Undo(id) => rigs::undo(connection, id)
                 .map(|_| Some(id.0))
                 .map_err(Into::into),
@@ -147,13 +157,13 @@ fn take(doing: &Doing<'_, '_>, rig: RigId, blade: PartId, name: &str) -> Made {
     ))
 }
 
-fn edit(doing: &Doing<'_, '_>, id: RigId, seen: Option<i64>, edits: &[Edit]) -> Made {
+fn edit(doing: &Doing<'_, '_>, id: RigId, seen: Option<i64>, edits: &[Edit]) -> Result<(), Error> {
     let connection = doing.book.connection();
     let now = RigAct::edited(doing.book, id, seen, edits)?.map_err(Refusal::Figure)?;
     if now != rigs::board(connection, id)?.stack {
         rigs::save(connection, id, &now)?;
     }
-    Ok(Some(id.0))
+    Ok(())
 }
 
 fn tick(connection: &Connection, id: RigId, step: usize, done: bool) -> Made {

@@ -93,7 +93,15 @@ fn tank_and_log(connection: &Connection, rig: RigId, system: System) -> (Answer,
         return (None, None);
     }
     let line = motilis_core::line::Line::new(&settled.runs, &settled.in_use, tank.surroundings);
-    let run = line.unwrap().run(settled.speed, settled.out).unwrap();
+    let run = line
+        .unwrap()
+        .run(settled.speed, settled.out)
+        .unwrap_or_else(|error| {
+            panic!(
+                "rig {} {:?} {:?} {:?} {error}",
+                rig.0, settled.speed, settled.out, form.out
+            )
+        });
     let tank_says = shown(settled.out, run.rig.depth, system);
     act(
         connection,

@@ -85,7 +85,6 @@ pub(crate) async fn edit(
 ) -> Result<HttpResponse, Error> {
     let (id, form, device, seen) = (RigId(*rig), sent.form, sent.device, sent.borne.seen);
     let hand = hand.into_inner();
-    let at = hand_after(&form, &hand);
     let shown = hand.clone();
     let outcome = app
         .act(&sent.borne, move |book| {
@@ -98,8 +97,14 @@ pub(crate) async fn edit(
                 Ok(typed) => match RigAct::edited(book, id, seen, &typed.edits)? {
                     Err(why) => Refused::of(&why),
                     Ok(_) => {
-                        let (rig, edits) = (id, typed.edits);
-                        return Ok(Reading::Act(Act::Rig(RigAct::Edit { rig, seen, edits })));
+                        let (rig, edits, hand) = (id, typed.edits, typed.at);
+                        let act = RigAct::Edit {
+                            rig,
+                            seen,
+                            edits,
+                            hand,
+                        };
+                        return Ok(Reading::Act(Act::Rig(act)));
                     }
                 },
             };
@@ -111,21 +116,11 @@ pub(crate) async fn edit(
             )))
         })
         .await?;
-    let after = Hand { at, ..hand };
-    follow(outcome, |_| address(id, &after))
-}
-
-/// The piece in hand after an edit, as far as its form says; the page forgets one that is not there.
-fn hand_after(form: &Texts, hand: &Hand) -> Option<usize> {
-    let number = |name: &str| form.get(name).and_then(|text| text.parse::<usize>().ok());
-    let at = number("at").or(number("in_hand")).or(hand.at);
-    match form.get("edit").map_or("", String::as_str) {
-        "ahead" => at.map(|at| at.saturating_sub(1)),
-        "behind" | "duplicate" => at.map(|at| at + 1),
-        "move" => number("to"),
-        "put" if form.get("tap").is_some_and(|tap| tap == "behind") => at.map(|at| at + 1),
-        _ => at,
-    }
+    follow(outcome, |done| {
+        let at = done.made.and_then(|at| usize::try_from(at).ok());
+        let at = at.or(hand.at);
+        address(id, &Hand { at, ..hand })
+    })
 }
 
 async fn versions(
