@@ -25,21 +25,47 @@ pub struct Page {
     pub body: String,
 }
 
+/// The demo data as a file: filled once for the whole run, everyone gets a copy.
+pub fn demo() -> &'static [u8] {
+    static DEMO: OnceLock<Vec<u8>> = OnceLock::new();
+    DEMO.get_or_init(|| {
+        let folder = tempfile::tempdir().unwrap();
+        let path = folder.path().join("demo.db");
+        let store = Store::open(&path).unwrap();
+        motilis_demo::fill(&store, motilis_demo::SEED).unwrap();
+        // The last connection that closes brings all of it into the one file.
+        drop(store);
+        std::fs::read(path).unwrap()
+    })
+}
+
+/// What [`multipart`] is sent as.
+pub const MULTIPART: &str = "multipart/form-data; boundary=cut";
+
+/// A multipart form: plain fields, and a file with its name.
+pub fn multipart(fields: &[(&str, &str)], file: Option<(&str, &[u8])>) -> Vec<u8> {
+    let mut body = Vec::new();
+    for (name, value) in fields {
+        let head =
+            format!("--cut\r\ncontent-disposition: form-data; name=\"{name}\"\r\n\r\n{value}\r\n");
+        body.extend(head.bytes());
+    }
+    if let Some((name, bytes)) = file {
+        let head = format!(
+            "--cut\r\ncontent-disposition: form-data; name=\"file\"; filename=\"{name}\"\r\n\r\n"
+        );
+        body.extend(head.bytes());
+        body.extend(bytes);
+        body.extend(b"\r\n");
+    }
+    body.extend(b"--cut--\r\n");
+    body
+}
+
 impl TestServer {
     /// Starts one on the demo data.
     pub fn start() -> Self {
-        // Filled once for the whole run; every server gets a copy of its own.
-        static DEMO: OnceLock<Vec<u8>> = OnceLock::new();
-        let demo = DEMO.get_or_init(|| {
-            let folder = tempfile::tempdir().unwrap();
-            let path = folder.path().join("demo.db");
-            let store = Store::open(&path).unwrap();
-            motilis_demo::fill(&store, motilis_demo::SEED).unwrap();
-            // The last connection that closes brings all of it into the one file.
-            drop(store);
-            std::fs::read(path).unwrap()
-        });
-        Self::on(Some(demo))
+        Self::on(Some(demo()))
     }
 
     /// Starts one on a fresh data file.
@@ -138,26 +164,10 @@ impl TestServer {
 
     /// `POST` of a multipart form: plain fields, and a file with its name.
     pub fn upload(&self, path: &str, fields: &[(&str, &str)], file: Option<(&str, &[u8])>) -> Page {
-        let mut body = Vec::new();
-        for (name, value) in fields {
-            let head = format!(
-                "--cut\r\ncontent-disposition: form-data; name=\"{name}\"\r\n\r\n{value}\r\n"
-            );
-            body.extend(head.bytes());
-        }
-        if let Some((name, bytes)) = file {
-            let head = format!(
-                "--cut\r\ncontent-disposition: form-data; name=\"file\"; filename=\"{name}\"\r\n\r\n"
-            );
-            body.extend(head.bytes());
-            body.extend(bytes);
-            body.extend(b"\r\n");
-        }
-        body.extend(b"--cut--\r\n");
         self.send(
             path,
-            &[("content-type", "multipart/form-data; boundary=cut")],
-            &body,
+            &[("content-type", MULTIPART)],
+            &multipart(fields, file),
         )
     }
 
