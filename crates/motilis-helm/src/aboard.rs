@@ -73,10 +73,8 @@ fn depth(
         Ok(surroundings) => surroundings,
         Err(why) => return Ok(Err(cannot(why, Mend::Conditions(here.id)))),
     };
-    let run = Line::new(runs, &in_use.setup, surroundings).and_then(|line| {
-        // A line too short for the water skims its surface.
-        Ok(line.run(speed, out).map_or(0.0, |run| run.rig.depth.0))
-    });
+    let run = Line::new(runs, &in_use.setup, surroundings)
+        .map(|line| line.run(speed, out).map_or(0.0, |run| run.rig.depth.0));
     Ok(match run {
         // One too long lies on the bottom.
         Ok(depth) => Ok(Metres(depth.clamp(0.0, here.outing.bottom.0))),

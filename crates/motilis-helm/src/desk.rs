@@ -79,7 +79,7 @@ impl Desk {
         let connection = book.connection();
         let here = book.here()?.clone();
         let fish = here.outing.fish;
-        let day = here.day()?.clone();
+        let day = *here.day()?;
         let date = here.local(here.outing.started).date();
         let rules = rules::of_water(connection, here.outing.water)?;
         let records = evidence::records(&events::logged(connection, fish)?);

@@ -1,8 +1,8 @@
 //! What an act leaves behind so that it can be taken back: for every row it touched the statement that puts the row
 //! back as it was.
 //!
-//! Temporary triggers on every table write those statements down, as SQLite's own documentation describes it
-//! ("Automatic Undo/Redo Using SQLite", sqlite.org/undoredo.html). They live in the connection, so that the data file
+//! Temporary triggers on every table write those statements down, as `SQLite`'s own documentation describes it
+//! ("Automatic Undo/Redo Using `SQLite`", sqlite.org/undoredo.html). They live in the connection, so that the data file
 //! holds nothing of them.
 
 use crate::Error;

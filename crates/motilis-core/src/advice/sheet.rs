@@ -59,6 +59,7 @@ const UNKNOWN_BONUS: f64 = 0.8;
 /// come first, vetoed ones not at all.
 ///
 /// - `mark`: what the angler said of a candidate, by its place.
+///
 /// A candidate that cannot be judged to the end is called by nobody.
 pub fn draw_up(
     judge: &Judge<'_>,

@@ -50,7 +50,9 @@ impl Edit {
                 bend: *bend,
             },
             Self::Thread(_) if seen.mount != now.mount => return Err(changed()),
-            Self::Set(setting, _) if seen.build.get(*setting) != now.build.get(*setting) => {
+            Self::Set(setting, _)
+                if (seen.build.get(*setting) - now.build.get(*setting)).abs() > 1e-9 =>
+            {
                 return Err(changed());
             }
             Self::Tie(_) if seen.build.front_knot != now.build.front_knot => return Err(changed()),

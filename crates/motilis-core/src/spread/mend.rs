@@ -56,7 +56,7 @@ pub fn mends(
         | Fault::TooSlow { .. }
         | Fault::TooFast { .. } => {
             let mut tried = speeds(spread, running, place);
-            tried.extend(swaps(rod, running, place, surroundings, box_of_rigs)?);
+            tried.extend(swaps(rod, running, place, surroundings, box_of_rigs));
             tried.extend(wider(spread, surroundings, running)?);
             tried
         }
@@ -73,7 +73,7 @@ pub fn mends(
         Fault::LeaderTooLong { most } => vec![Mend::Lead(*most)],
         Fault::TooManyRods { .. } => return Ok(vec![Mend::TakeIn]),
         Fault::Unsolved(_) if matches!(rod.towed, Towed::Unfit(_)) => {
-            swaps(rod, running, place, surroundings, box_of_rigs)?
+            swaps(rod, running, place, surroundings, box_of_rigs)
         }
         Fault::Unsolved(_) => [1.2, 1.6, 2.5]
             .iter()
@@ -203,7 +203,7 @@ fn swaps(
     place: usize,
     surroundings: &Surroundings,
     box_of_rigs: &[Arc<Rig>],
-) -> Result<Vec<Mend>, Error> {
+) -> Vec<Mend> {
     let speed = running.lines[place].speed;
     let kind = match &rod.towed {
         Towed::Rig(rig) => Some(rig.kind()),
@@ -226,7 +226,7 @@ fn swaps(
         .into_iter()
         .take(3)
         .map(|(_, _, number)| Mend::Swap(number));
-    Ok(tried.collect())
+    tried.collect()
 }
 
 fn wider(

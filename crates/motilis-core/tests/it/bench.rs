@@ -405,6 +405,29 @@ proptest! {
     }
 }
 
+/// A stack that is exactly as long as it must be fits: 4.76 + 3 × 5 mm are 19.76 mm.
+#[test]
+fn a_stack_that_fits_exactly_is_found() {
+    let stock: Vec<Stocked> = [(4.76, 1.0), (5.0, 3.0)]
+        .into_iter()
+        .enumerate()
+        .map(|(id, (size, left))| Stocked {
+            id: PartId(id as i64),
+            part: part(What::Bead(BeadStyle::Round), size),
+            left,
+        })
+        .collect();
+    let wanted = Wanted {
+        least: 19.76 * MILLIMETRE,
+        ideal: 19.76 * MILLIMETRE,
+        most: 19.81 * MILLIMETRE,
+        ..Wanted::default()
+    };
+    let found = proposals(&wanted, &stock);
+    assert_eq!(found.len(), 1, "{found:?}");
+    assert_eq!(found[0].iter().map(|piece| piece.count).sum::<u8>(), 4);
+}
+
 #[test]
 fn a_style_of_hook_does_not_change_where_the_blade_ends() {
     let stack = start(Kind::CrawlerHarness);

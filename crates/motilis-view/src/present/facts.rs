@@ -2,9 +2,10 @@
 
 use crate::screens::{Fact, Kind};
 use crate::seen::Seen;
-use crate::units::{Quantity, show};
+use crate::units::{Quantity, System, show};
 use crate::words::{self, bench as say};
 use motilis_core::bench::{Attitude, Checked, Cut};
+use motilis_core::blade::Window;
 use motilis_core::book::PartId;
 use motilis_core::units::{FOOT, INCH, MetresPerSecond};
 use motilis_helm::Shop;
@@ -64,10 +65,6 @@ fn blade(shop: &Seen<Shop>, checked: &Checked) -> Vec<Fact> {
     let at_speed = running.at_speed;
     let speed = |speed: MetresPerSecond| show(Quantity::Speed, speed.0, shop.device.system);
     let window = &running.window;
-    let usable = window.to.map_or_else(
-        || format!("from {}", speed(window.from)),
-        |to| format!("{}–{}", speed(window.from).value, speed(to)),
-    );
     let mut facts = vec![
         fact(
             "Starts",
@@ -77,14 +74,7 @@ fn blade(shop: &Seen<Shop>, checked: &Checked) -> Vec<Fact> {
                 water(shop)
             ),
         ),
-        fact(
-            "Usable",
-            usable,
-            format!(
-                "1.2 times the start to 0.9 times the roll-over, in {}",
-                water(shop)
-            ),
-        ),
+        usable(window, &water(shop), shop.device.system),
     ];
     facts.extend(at_speed.roll_over.map(|roll| {
         fact(
@@ -104,6 +94,17 @@ fn blade(shop: &Seen<Shop>, checked: &Checked) -> Vec<Fact> {
         "at its favourite speed",
     ));
     facts
+}
+
+/// The speeds at which a rig works in a water.
+pub(crate) fn usable(window: &Window, water: &str, system: System) -> Fact {
+    let speed = |speed: MetresPerSecond| show(Quantity::Speed, speed.0, system);
+    let value = window.to.map_or_else(
+        || format!("from {}", speed(window.from)),
+        |to| format!("{}–{}", speed(window.from).value, speed(to)),
+    );
+    let from = format!("1.2 times the start to 0.9 times the roll-over, in {water}");
+    fact("Usable", value, from)
 }
 
 /// The water the figures are for, in words.

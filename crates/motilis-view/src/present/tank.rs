@@ -1,5 +1,6 @@
 //! The page of the tank out of what was computed.
 
+use super::facts::usable;
 use super::today::verdict;
 use super::{blades, cannot_row, frame};
 use crate::draw::{
@@ -134,7 +135,13 @@ pub fn tank(
         }),
         by_out: by_out(&line, settled, stock, run.as_ref())?,
         by_speed: by_speed(&line, settled, stock, run.as_ref()),
-        facts: facts(&line, settled, &blade, run.as_ref(), system),
+        facts: std::iter::once(usable(
+            &window,
+            &words::water(&here.water, surroundings.temperature, system),
+            system,
+        ))
+        .chain(facts(&line, settled, &blade, run.as_ref(), system))
+        .collect(),
         form,
         refusal,
         cautions,

@@ -50,8 +50,7 @@ fn no_calls(here: &Here, why: &motilis_core::Error, device: Device) -> Calls {
         pinned_out: Vec::new(),
         unfit: Vec::new(),
         refusal: Some(format!(
-            "The day cannot be judged: {}. Correct the conditions above.",
-            why
+            "The day cannot be judged: {why}. Correct the conditions above."
         )),
     }
 }

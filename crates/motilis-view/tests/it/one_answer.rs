@@ -46,9 +46,9 @@ fn act(connection: &Connection, act: Act) -> i64 {
 /// What a screen says: line out and depth to the digit shown, or that it cannot be had.
 type Answer = Option<(String, String)>;
 
-fn shown(out: Metres, depth: Metres, system: System) -> Answer {
+fn shown(out: Metres, depth: Metres, system: System) -> (String, String) {
     let figure = |metres: Metres| show(Quantity::Depth, metres.0, system).to_string();
-    Some((figure(out), figure(depth)))
+    (figure(out), figure(depth))
 }
 
 fn today(connection: &Connection, system: System) -> BTreeMap<RigId, Answer> {
@@ -58,7 +58,7 @@ fn today(connection: &Connection, system: System) -> BTreeMap<RigId, Answer> {
     rows.map(|row| {
         let call = judge.settle(&desk.candidates, &ranking, row).unwrap();
         let answer = match call.out {
-            OutFor::Out(run) => shown(run.out, run.rig.depth, system),
+            OutFor::Out(run) => Some(shown(run.out, run.rig.depth, system)),
             _ => None,
         };
         (desk.origins[row.index].rig, answer)
@@ -109,8 +109,8 @@ fn tank_and_log(connection: &Connection, rig: RigId, system: System) -> (Answer,
     );
     let aboard = Aboard::load(&Book::new(connection)).unwrap().unwrap();
     (
-        tank_says,
-        shown(aboard.line.out, aboard.depth.unwrap(), system),
+        Some(tank_says),
+        Some(shown(aboard.line.out, aboard.depth.unwrap(), system)),
     )
 }
 
@@ -142,7 +142,7 @@ fn spread(connection: &Connection, rig: RigId, outing: &Outing, system: System) 
         .unwrap()
         .running(&deck.surroundings, None)
         .unwrap();
-    shown(out, Metres(running.lines[0].rig[2]), system)
+    Some(shown(out, Metres(running.lines[0].rig[2]), system))
 }
 
 /// A touch on every set-up, so that each has a dive curve of its own.

@@ -94,9 +94,10 @@ pub(crate) async fn edit(
             let seen = seen.filter(|_| form.get("edit").is_none_or(|edit| edit != "mend"));
             let refused = match typed_edits(&form, &shop, &stack) {
                 Err(refused) => refused,
-                Ok(typed) => match RigAct::edited(book, id, seen, &typed.edits)? {
-                    Err(why) => Refused::of(&why),
-                    Ok(_) => {
+                Ok(typed) => {
+                    if let Err(why) = RigAct::edited(book, id, seen, &typed.edits)? {
+                        Refused::of(&why)
+                    } else {
                         let (rig, edits, hand) = (id, typed.edits, typed.at);
                         let act = RigAct::Edit {
                             rig,
@@ -106,7 +107,7 @@ pub(crate) async fn edit(
                         };
                         return Ok(Reading::Act(Act::Rig(act)));
                     }
-                },
+                }
             };
             Ok(Reading::Page(present::bench(
                 &shop,

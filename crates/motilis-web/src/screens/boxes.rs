@@ -177,12 +177,11 @@ impl Upload {
     /// Its bytes, and what they are.
     fn bytes(&mut self) -> (Vec<u8>, Format) {
         let sent = self.file.take().filter(|file| !file.data.is_empty());
-        let (bytes, named) = match sent {
-            Some(file) => (file.data.to_vec(), file.file_name.unwrap_or_default()),
-            None => {
-                let text = self.text.take().map(Text::into_inner).unwrap_or_default();
-                (text.into_bytes(), String::new())
-            }
+        let (bytes, named) = if let Some(file) = sent {
+            (file.data.to_vec(), file.file_name.unwrap_or_default())
+        } else {
+            let text = self.text.take().map(Text::into_inner).unwrap_or_default();
+            (text.into_bytes(), String::new())
         };
         let is_json = self
             .format

@@ -169,6 +169,15 @@ fn acts_of(page: &str, body: &str) -> Vec<Act> {
 
 type Fields = Vec<(String, String)>;
 
+/// The fields of a page's form as it stands.
+pub fn form_of(body: &str, action: &str) -> Fields {
+    let html = Html::parse_document(body);
+    let forms = select("form");
+    let mut forms = html.select(&forms);
+    let form = forms.find(|form| form.attr("action") == Some(action));
+    fields_of(form.unwrap_or_else(|| panic!("no form to {action}"))).0
+}
+
 /// The fields of a form as it stands, and each ordinary change of one of them.
 fn fields_of(form: ElementRef<'_>) -> (Fields, Vec<(String, Fields)>) {
     let mut fields: Fields = Vec::new();
@@ -333,7 +342,7 @@ fn one_ordinary_act_breaks_no_page() {
         let mut hasher = DefaultHasher::new();
         (&act.address, &plain).hash(&mut hasher);
         let hash = hasher.finish();
-        seen.insert(hash) && hash % share == 0
+        seen.insert(hash) && hash.is_multiple_of(share)
     });
     assert!(known > 5_000, "{known}");
     let (next, found) = (AtomicUsize::new(0), Mutex::new(Vec::new()));

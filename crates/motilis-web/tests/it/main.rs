@@ -9,5 +9,6 @@ mod json;
 mod pages;
 mod server;
 mod spread;
+mod standing;
 mod today;
 mod waters;

@@ -14,7 +14,7 @@ pub struct TestServer {
     pub store: Store,
     pub address: String,
     agent: Agent,
-    _folder: tempfile::TempDir,
+    folder: tempfile::TempDir,
 }
 
 /// What came back.
@@ -65,15 +65,31 @@ pub fn multipart(fields: &[(&str, &str)], file: Option<(&str, &[u8])>) -> Vec<u8
 impl TestServer {
     /// Starts one on the demo data.
     pub fn start() -> Self {
-        Self::on(Some(demo()))
+        Self::on(Some(demo()), jiff::Timestamp::now)
+    }
+
+    /// Starts one on the demo data whose clock says something else.
+    pub fn start_at(clock: fn() -> jiff::Timestamp) -> Self {
+        Self::on(Some(demo()), clock)
+    }
+
+    /// Another one on a copy of the data as they are now.
+    pub fn reopened(&self) -> Self {
+        let checkpoint = "PRAGMA wal_checkpoint(TRUNCATE)";
+        let done: Result<(), motilis_store::Error> = self
+            .store
+            .read(|connection| Ok(connection.query_row(checkpoint, [], |_| Ok(()))?));
+        done.unwrap();
+        let file = std::fs::read(self.folder.path().join("demo.db")).unwrap();
+        Self::on(Some(&file), jiff::Timestamp::now)
     }
 
     /// Starts one on a fresh data file.
     pub fn empty() -> Self {
-        Self::on(None)
+        Self::on(None, jiff::Timestamp::now)
     }
 
-    fn on(file: Option<&[u8]>) -> Self {
+    fn on(file: Option<&[u8]>, clock: fn() -> jiff::Timestamp) -> Self {
         let folder = tempfile::tempdir().unwrap();
         let path = folder.path().join("demo.db");
         if let Some(bytes) = file {
@@ -87,7 +103,7 @@ impl TestServer {
                 let hosts = Hosts {
                     named: vec!["heron.local".into()],
                 };
-                let server = bind(App::new(served), hosts, "127.0.0.1:0").unwrap();
+                let server = bind(App::with_clock(served, clock), hosts, "127.0.0.1:0").unwrap();
                 sender.send(server.addresses()[0]).unwrap();
                 server.run().await.unwrap();
             });
@@ -103,7 +119,7 @@ impl TestServer {
             store,
             address: format!("http://{address}"),
             agent,
-            _folder: folder,
+            folder,
         }
     }
 
@@ -244,6 +260,14 @@ impl Page {
             .split_whitespace()
             .collect::<Vec<_>>()
             .join(" ")
+    }
+
+    /// The words of every element of a selector.
+    pub fn texts(&self, css: &str) -> Vec<String> {
+        let page = Html::parse_document(&self.body);
+        page.select(&Selector::parse(css).unwrap())
+            .map(|element| element.text().collect::<Vec<_>>().join(" "))
+            .collect()
     }
 
     /// How many elements a selector finds.

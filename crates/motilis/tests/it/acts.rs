@@ -49,7 +49,7 @@ impl Drop for Program {
 fn post(address: &str, path: &str, body: &str, waits: bool) -> Option<(u16, String)> {
     let mut stream = TcpStream::connect(address).unwrap();
     stream
-        .set_read_timeout(Some(Duration::from_secs(60)))
+        .set_read_timeout(Some(Duration::from_mins(1)))
         .unwrap();
     write!(
         stream,
@@ -89,7 +89,7 @@ fn client(address: &str, number: u64) {
     for act in 0..EACH {
         let kind = ["fish", "strike", "follow", "note"][(next(&mut state) % 4) as usize];
         let body = format!("kind={kind}&note=c{number}-{act}&_act=client-{number}-{act}");
-        if next(&mut state) % 3 == 0 {
+        if next(&mut state).is_multiple_of(3) {
             post(address, "/log", &body, false);
         }
         let (status, first) = post(address, "/log", &body, true).unwrap();
