@@ -1,7 +1,7 @@
 //! Drives the real program in a real browser: a demo server on a free port, one `ChromeDriver` for all.
 //!
 //! [`demo`] starts both and hands a [`Visit`] to a script. Build the program first
-//! (`cargo build --package motilis`), or name one with `MOTILIS_BIN`.
+//! (`cargo build --workspace`), or name one with `MOTILIS_BIN`.
 
 mod audit;
 mod paper;

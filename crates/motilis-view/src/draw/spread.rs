@@ -338,7 +338,12 @@ impl Views<'_> {
                     weight: line.weight.as_ref().map(|p| self.beside(p)),
                     rig,
                     tag: places.find((rig.0.0 + 18.0, rig.1.0 - 0.5 * TAG.1), TAG),
-                    depth: depth(line.depth(Some(self.source.bottom))).to_string(),
+                    // A line that has no course has no depth either.
+                    depth: if line.refused.is_some() {
+                        "no depth".to_owned()
+                    } else {
+                        depth(line.depth(Some(self.source.bottom))).to_string()
+                    },
                     out: format!("back {}", label.out),
                     trouble: label.trouble.clone(),
                 }

@@ -109,6 +109,7 @@ pub fn message(
         head: head.to_owned(),
         sentence,
         door: door.unwrap_or_else(|| ("/today".to_owned(), "Go to Today")),
+        others: None,
     }
 }
 

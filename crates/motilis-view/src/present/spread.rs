@@ -457,7 +457,10 @@ fn rows(
                         show(Quantity::Speed, line.speed.0, system)
                     ),
                 },
-                bar: rule.bar(line.window, line.speed, system),
+                bar: match line.refused {
+                    Some(_) => None,
+                    None => Some(rule.bar(line.window, line.speed, system)),
+                },
                 troubles,
                 address: look.at_line(Some(place + 1)).address(deck.id.0),
                 selected: selected == Some(place),

@@ -2,13 +2,13 @@
 
 use super::facts::usable;
 use super::today::verdict;
-use super::{blades, cannot_row, frame};
+use super::{blades, cannot_row, choices, frame};
 use crate::draw::{
     BenchDrawing, BenchSource, Curve, CurveSource, SideSource, SideView, SpeedRule, Stretch,
 };
 use crate::forms::tank::{Settled, key};
 use crate::screens::{Choice, Fact, Field, Kind, Message, Screen, Tank, TankForm};
-use crate::seen::{Device, Seen};
+use crate::seen::Seen;
 use crate::units::{Quantity, System, show};
 use crate::words;
 use motilis_core::advice::Verdict;
@@ -17,7 +17,7 @@ use motilis_core::blade::{LATERAL_LINE, Running, State};
 use motilis_core::book::{DunkId, DunkTest};
 use motilis_core::line::{Bottom, Line, Run, Start};
 use motilis_core::units::{Hertz, KILOMETRE_PER_HOUR, MILE_PER_HOUR, Metres, MetresPerSecond};
-use motilis_helm::{Cannot, Error, Here, Tank as Question};
+use motilis_helm::{Cannot, Error, Tank as Question};
 
 /// Points of the depth curves.
 const CURVE_POINTS: usize = 48;
@@ -39,13 +39,16 @@ pub struct Shown {
 }
 
 /// The page of a rig that cannot run: what is wrong, and the way to mend it.
-pub fn cannot(here: &Here, cannot: &Cannot, device: Device) -> Message {
+pub fn cannot(tank: &Seen<Question<'_, '_>>, cannot: &Cannot) -> Message {
     let row = cannot_row(cannot);
+    let own = tank.rigs.iter().find(|rig| rig.name == cannot.name);
+    let rigs = tank.rigs.iter().map(|rig| (rig.id.0, rig.name.as_str()));
     Message {
-        frame: frame(Some(here), Screen::Tank, device, "/tank"),
+        frame: frame(Some(tank.here), Screen::Tank, tank.device, "/tank"),
         head: format!("{} cannot run", row.name),
         sentence: row.sentence,
         door: (row.address, row.mend),
+        others: Some(("/tank", choices(rigs, own.map(|rig| rig.id.0)))),
     }
 }
 

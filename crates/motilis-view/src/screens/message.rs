@@ -1,4 +1,4 @@
-use super::Frame;
+use super::{Choice, Frame};
 use askama::Template;
 
 /// A page that says one thing: not found, refused, failed.
@@ -13,4 +13,6 @@ pub struct Message {
     pub sentence: String,
     /// Where to go on, and what the door there says.
     pub door: (String, &'static str),
+    /// Others that are looked at instead, and the address that takes their number.
+    pub others: Option<(&'static str, Vec<Choice>)>,
 }

@@ -46,7 +46,7 @@ pub struct LineRow {
     /// What its blade does.
     pub state: String,
     /// Its usable speeds.
-    pub bar: SpeedBar,
+    pub bar: Option<SpeedBar>,
     /// What is wrong with it.
     pub troubles: Vec<Trouble>,
     /// Where a tap leads.

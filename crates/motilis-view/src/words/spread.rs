@@ -80,7 +80,7 @@ pub fn state(line: &LineRunning) -> &'static str {
 /// What is wrong, in a word or two for a tag.
 pub fn trouble(fault: &Fault) -> &'static str {
     match fault {
-        Fault::Unsolved(_) => "no course",
+        Fault::Unsolved(_) => "cannot run",
         Fault::Stalled { .. } => "stalled",
         Fault::RollingOver { .. } => "rolling over",
         Fault::TooSlow { .. } => "too slow",

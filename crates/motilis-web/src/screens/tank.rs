@@ -46,7 +46,7 @@ fn screen(
             let page = tank(&question, &settled, form, path, shown, &dunks)?;
             Ok(Screen::Tank(Box::new(page)))
         }
-        Settling::Cannot(cannot) => message(tank_cannot(question.here, &cannot, device)),
+        Settling::Cannot(cannot) => message(tank_cannot(&question, &cannot)),
         Settling::Empty => message(self::message(
             device,
             "No rigs yet",
