@@ -26,7 +26,7 @@ impl Demo {
             .arg(folder.path().join("demo.db"))
             .stdout(Stdio::piped())
             .spawn()
-            .expect("the program starts; build it with `cargo build --package motilis`");
+            .expect("the program starts; build it with `cargo build --workspace`");
         let output = process.stdout.take().expect("its output is piped");
         let mut first = String::new();
         BufReader::new(output)
