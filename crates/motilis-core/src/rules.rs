@@ -323,6 +323,35 @@ mod tests {
         assert_eq!(clash(&new, Some(RuleId(1)), &rules), None);
     }
 
+    #[rstest]
+    #[case::the_day_before(date(2026, 4, 30), false)]
+    #[case::the_first_day(MAY, true)]
+    #[case::the_last_day(JUNE, true)]
+    #[case::the_day_after(date(2026, 6, 2), false)]
+    fn a_rule_holds_from_its_first_day_to_its_last(#[case] day: Date, #[case] holds: bool) {
+        assert_eq!(lines(1, Some(MAY), Some(JUNE)).holds_on(day), holds);
+    }
+
+    #[rstest]
+    #[case(0.449, true, false)]
+    #[case(0.45, false, true)]
+    #[case(0.55, false, true)]
+    #[case(0.551, true, false)]
+    fn both_ends_belong_to_a_slot(
+        #[case] metres: f64,
+        #[case] back_from_keep: bool,
+        #[case] back_from_protected: bool,
+    ) {
+        let slot = |protected| Slot {
+            from: Some(Metres(0.45)),
+            to: Some(Metres(0.55)),
+            protected,
+            one_over: false,
+        };
+        assert_eq!(slot(false).goes_back(Metres(metres)), back_from_keep);
+        assert_eq!(slot(true).goes_back(Metres(metres)), back_from_protected);
+    }
+
     #[test]
     fn a_rule_for_one_fish_meets_one_for_all() {
         let daily = |count, fish| LocalRule {

@@ -476,6 +476,89 @@ proptest! {
     }
 }
 
+/// Where a line's parts run, with port for starboard.
+fn flipped(points: &[[f64; 3]]) -> Vec<[f64; 3]> {
+    points.iter().map(|[x, y, z]| [*x, -y, *z]).collect()
+}
+
+fn assert_same_places(ours: &[[f64; 3]], others: &[[f64; 3]], what: &str) {
+    assert_eq!(ours.len(), others.len(), "{what}");
+    for (a, b) in ours.iter().flatten().zip(others.iter().flatten()) {
+        assert!((a - b).abs() < 1e-9, "{what}: {a} {b}");
+    }
+}
+
+/// A boat has no favourite side: port and starboard changed, every line runs as before on the other one, straight on
+/// and in a turn, and the orders of setting out and safe turns change sides with it.
+#[rstest]
+#[case(None)]
+#[case(Some(60.0))]
+fn a_mirrored_spread_runs_mirrored(#[case] radius: Option<f64>) {
+    let other = |side| match side {
+        Side::Port => Side::Starboard,
+        Side::Starboard => Side::Port,
+    };
+    let ours = twelve();
+    let mut mirrored = ours.clone();
+    for rod in &mut mirrored.rods {
+        rod.holder.side = other(rod.holder.side);
+    }
+    let turn = |to| {
+        radius.map(|radius| Turn {
+            radius: Metres(radius),
+            to,
+        })
+    };
+    let here = ours.running(&deep(), turn(Side::Port)).unwrap();
+    let there = mirrored.running(&deep(), turn(Side::Starboard)).unwrap();
+    for (place, (a, b)) in here.lines.iter().zip(&there.lines).enumerate() {
+        let what = format!("line {place}");
+        assert_same_places(&a.path, &flipped(&b.path), &what);
+        assert_same_places(
+            &[a.rig, a.tip, a.entry],
+            &flipped(&[b.rig, b.tip, b.entry]),
+            &what,
+        );
+        assert_eq!((a.state, a.row), (b.state, b.row), "{what}");
+    }
+    for to in [Side::Port, Side::Starboard] {
+        let safe = ours.safe_turn(&deep(), to).unwrap().radius;
+        assert_eq!(
+            safe,
+            mirrored.safe_turn(&deep(), other(to)).unwrap().radius,
+            "{to:?}"
+        );
+    }
+}
+
+/// The rods' order on paper means nothing: told backwards, each line runs where it ran.
+#[test]
+fn the_order_of_rods_on_paper_means_nothing() {
+    let ours = twelve();
+    let mut told_backwards = ours.clone();
+    told_backwards.rods.reverse();
+    let (here, there) = (run(&ours), run(&told_backwards));
+    for (place, (a, b)) in here.lines.iter().zip(there.lines.iter().rev()).enumerate() {
+        assert_same_places(&a.path, &b.path, &format!("line {place}"));
+        assert_eq!((a.state, a.row), (b.state, b.row), "line {place}");
+    }
+}
+
+/// Limit: a turn of a mile's radius is all but straight on.
+#[test]
+fn a_very_wide_turn_is_straight_on() {
+    let spread = twelve();
+    let wide = Turn {
+        radius: Metres(2_000.0),
+        to: Side::Port,
+    };
+    let (straight, turning) = (run(&spread), spread.running(&deep(), Some(wide)).unwrap());
+    for (a, b) in straight.lines.iter().zip(&turning.lines) {
+        assert_relative_eq!(a.speed.0, b.speed.0, max_relative = 0.03);
+        assert_relative_eq!(a.rig[2], b.rig[2], max_relative = 0.06, epsilon = 0.05);
+    }
+}
+
 /// The smallest safe turn: a little wider and nothing fails that did not fail straight on; a little tighter and
 /// something does.
 #[test]
