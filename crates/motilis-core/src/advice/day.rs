@@ -1,7 +1,7 @@
 use crate::error::Error;
 use crate::fish::{Fish, Forage};
 use crate::keyed::keyed;
-use crate::light::{self, Daylight, Optics, Stain, View};
+use crate::light::{self, Daylight, Fading, Optics, Stain, View};
 use crate::line::Surroundings;
 use crate::rig::Kind;
 use crate::sky::{Place, moon, sun};
@@ -218,6 +218,14 @@ impl Day {
     /// [`Error::OutOfRange`] for a sky that cannot be.
     pub fn daylight(&self) -> Result<Daylight, Error> {
         Daylight::under(&self.overhead)
+    }
+
+    /// How its light fades with depth.
+    ///
+    /// # Errors
+    /// As [`Day::optics`] and [`Day::daylight`].
+    pub fn fading(&self) -> Result<Fading, Error> {
+        Ok(Fading::new(&self.daylight()?, &self.optics()?))
     }
 
     /// Where a fish looks to see a lure at a depth: up to what runs above it, down to what runs below.

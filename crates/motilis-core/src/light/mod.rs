@@ -22,6 +22,7 @@
 
 mod daylight;
 mod eye;
+mod fading;
 mod finish;
 mod lore;
 mod optics;
@@ -38,6 +39,7 @@ mod watch;
 
 pub use daylight::{Daylight, Sky};
 pub use eye::{Eye, Receptor, Viewer};
+pub use fading::Fading;
 pub use finish::{Finish, Phases};
 pub use lore::{Claim, Verdict, claims};
 pub use optics::{Optics, Stain};

@@ -1,3 +1,4 @@
+use motilis_core::light::Fading;
 use motilis_core::units::{FOOT, Metres};
 use std::fmt;
 
@@ -124,13 +125,9 @@ pub struct Washes {
     pub rules: Vec<Px>,
 }
 
-/// Attenuation over the depth at which a white disc is lost: Poole & Atkins (1929), *J. Mar. Biol.
-/// Assoc. UK* 16:297 (from memory).
-const SECCHI: f64 = 1.7;
-
 impl Washes {
-    /// The washes of water of a depth and clarity on a scale of metres.
-    pub fn new(depth: Metres, clarity: Metres, y: &Scale) -> Self {
+    /// The washes of water of a depth, in which light fades so, on a scale of metres.
+    pub fn new(depth: Metres, fading: &Fading, y: &Scale) -> Self {
         let band = 6.0 * FOOT;
         let count = (depth / band).ceil().min(200.0) as usize;
         let bands = (0..count)
@@ -143,7 +140,7 @@ impl Washes {
         let mut rules = Vec::new();
         let mut at = Metres(0.0);
         while rules.len() < 160 {
-            let light = (-SECCHI * (at / clarity)).exp();
+            let light = fading.share(at);
             // Deep water would need thousands of lines: the gap grows with the drawing's scale.
             let least = 4.0 / y.length(1.0).0.max(1e-6);
             at = at + Metres(((0.38 + 2.1 * light.powf(0.6)) * FOOT.0).max(least));
@@ -159,6 +156,7 @@ impl Washes {
 #[cfg(test)]
 mod tests {
     use super::*;
+    use motilis_core::light::{Daylight, Optics, Sky, Stain};
 
     #[test]
     fn a_scale_maps_its_ends() {
@@ -185,10 +183,23 @@ mod tests {
         assert_eq!(path.to_string(), "M0 0L10.3 3Z");
     }
 
+    fn fading(secchi: f64) -> Fading {
+        let daylight = Daylight::under(&Sky {
+            sun_alt: 40.0,
+            moon_alt: -20.0,
+            moon_phase: 90.0,
+            cloud: 0.3,
+            wind: 3.0,
+        })
+        .unwrap();
+        let optics = Optics::from_secchi(Stain::Muddy, secchi, false).unwrap();
+        Fading::new(&daylight, &optics)
+    }
+
     #[test]
     fn rules_close_up_as_light_goes_and_stay_drawable() {
         let y = Scale::new((0.0, 10.0), (0.0, 300.0));
-        let washes = Washes::new(Metres(10.0), Metres(2.0), &y);
+        let washes = Washes::new(Metres(10.0), &fading(2.0), &y);
         let gaps: Vec<f64> = washes
             .rules
             .windows(2)
@@ -197,7 +208,7 @@ mod tests {
         assert!(gaps.first() > gaps.last());
         let deep = Washes::new(
             Metres(300.0),
-            Metres(0.1),
+            &fading(0.3),
             &Scale::new((0.0, 300.0), (0.0, 300.0)),
         );
         assert!(deep.rules.len() <= 160);

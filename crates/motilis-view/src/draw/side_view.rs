@@ -1,6 +1,7 @@
 use super::kit::{Path, Px, Scale, Tick, Washes, ticks};
 use crate::units::{Quantity, System, show};
 use askama::Template;
+use motilis_core::light::Fading;
 use motilis_core::line::{Bottom, Run};
 use motilis_core::units::Metres;
 
@@ -19,8 +20,8 @@ pub struct SideSource<'a> {
     pub board: bool,
     /// Depth of the water.
     pub bottom: Metres,
-    /// Depth at which a white disc is lost.
-    pub clarity: Metres,
+    /// How light fades in it.
+    pub fading: &'a Fading,
     /// Upper and lower end of the fish.
     pub fish: (Metres, Metres),
     /// The boat's units.
@@ -118,7 +119,7 @@ impl SideView {
             rule_top: Px(height - RULE),
             surface: Px(surface),
             bed: Px(bed),
-            washes: Washes::new(source.bottom, source.clarity, &y),
+            washes: Washes::new(source.bottom, source.fading, &y),
             depth_ticks: ticks(0.0, deepest, most_ticks)
                 .into_iter()
                 .filter(|figure| *figure > 0.0)

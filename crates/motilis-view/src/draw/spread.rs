@@ -1,6 +1,7 @@
 use super::kit::{Path, Px, Scale, Tick, Washes, ticks};
 use crate::units::{Quantity, System, show};
 use askama::Template;
+use motilis_core::light::Fading;
 use motilis_core::spread::{LineRunning, Point, Running};
 use motilis_core::units::Metres;
 
@@ -66,8 +67,8 @@ pub struct SpreadSource<'a> {
     pub selected: Option<usize>,
     /// Depth of the water.
     pub bottom: Metres,
-    /// Depth at which a white disc is lost.
-    pub clarity: Metres,
+    /// How light fades in it.
+    pub fading: &'a Fading,
     /// Upper and lower end of the fish.
     pub fish: (Metres, Metres),
     /// Share of the surface's light left at depths, shown at the right.
@@ -172,7 +173,7 @@ impl SpreadDrawing {
             plan_foot: Px(plan_height),
             surface: Px(surface),
             bed: Px(bed),
-            washes: Washes::new(source.bottom, source.clarity, &y),
+            washes: Washes::new(source.bottom, source.fading, &y),
             depth_ticks: ticks(0.0, deepest, most)
                 .into_iter()
                 .filter(|figure| *figure > 0.0)

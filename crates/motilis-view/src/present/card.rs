@@ -101,17 +101,17 @@ pub fn compare(decks: &[Seen<Deck<'_, '_>>; 2]) -> Result<SpreadCompare, Error> 
         Computed::new(a, a.saved.plan.speed, None)?,
         Computed::new(b, b.saved.plan.speed, None)?,
     ];
-    let drawn = |i: usize| {
+    let drawn = |i: usize| -> Result<_, Error> {
         let deck = &decks[i];
-        let drawing = drawing(deck, &computed[i], &Look::default(), None, HALF);
-        (deck.saved.plan.name.clone(), drawing)
+        let drawing = drawing(deck, &computed[i], &Look::default(), None, HALF)?;
+        Ok((deck.saved.plan.name.clone(), drawing))
     };
     Ok(SpreadCompare {
         frame: frame(Some(a.here), Screen::Spread, a.device, "/spread/compare"),
         first: names(a, Some(a.id.0)),
         second: names(a, Some(b.id.0)),
         rows: rows(decks, &computed)?,
-        drawings: [drawn(0), drawn(1)],
+        drawings: [drawn(0)?, drawn(1)?],
     })
 }
 

@@ -69,7 +69,9 @@ pub fn motion(
         course: say::course(course, system),
         percent: outcome.is_none().then_some(percent),
         stopped,
-        drawing: shown.map(|_| drawing(deck, &computed, &Look::default(), None, PAPER)),
+        drawing: shown
+            .map(|_| drawing(deck, &computed, &Look::default(), None, PAPER))
+            .transpose()?,
         last: shown.map_or(0, |recording| recording.frames.len() - 1),
         every_s: shown.map_or(0.0, |recording| recording.every_s),
         rows: shown.map_or_else(Vec::new, |recording| {

@@ -48,8 +48,6 @@ const NARROW: Paper = Paper {
 const USUAL_RADIUS: Metres = Metres(40.0);
 const ROSE: Range = Range::closed(0.0, 360.0, "", "between 0 and 360");
 const GROUND: Range = Range::closed(0.0, 9.0, "m/s", "between 0 and 9 m/s");
-/// Attenuation over the depth of a white disc: Poole & Atkins (1929), from memory; as the washes are drawn.
-const SECCHI: f64 = 1.7;
 
 /// What a page shows beside the spread as it is kept.
 #[derive(Default)]
@@ -235,8 +233,8 @@ pub fn spread(
             &format!("/spread/{}", deck.id.0),
         ),
         head: head(deck),
-        drawing: drawing(deck, &computed, look, line, WIDE),
-        drawing_narrow: drawing(deck, &computed, look, line, NARROW),
+        drawing: drawing(deck, &computed, look, line, WIDE)?,
+        drawing_narrow: drawing(deck, &computed, look, line, NARROW)?,
         slider: Slider::new(
             if system == System::Imperial { 4.0 } else { 6.0 },
             "0.1",
@@ -347,7 +345,7 @@ pub(crate) fn drawing(
     look: &Look,
     selected: Option<usize>,
     paper: Paper,
-) -> SpreadDrawing {
+) -> Result<SpreadDrawing, Error> {
     let system = deck.device.system;
     let outing = &deck.here.outing;
     let labels = computed
@@ -367,26 +365,27 @@ pub(crate) fn drawing(
             address: look.at_line(Some(place + 1)).address(deck.id.0),
         })
         .collect();
+    let fading = deck.here.day()?.fading()?;
     let light = [0.5, 0.25, 0.1, 0.05, 0.01]
         .iter()
         .map(|share: &f64| {
-            let depth = Metres(-share.ln() / SECCHI * outing.clarity.0);
+            let depth = fading.depth_of(*share);
             (depth, format!("{:.0} %", share * 100.0))
         })
         .filter(|(depth, _)| *depth < outing.bottom)
         .collect();
-    SpreadDrawing::new(&SpreadSource {
+    Ok(SpreadDrawing::new(&SpreadSource {
         running: &computed.running,
         labels,
         selected,
         bottom: outing.bottom,
-        clarity: outing.clarity,
+        fading: &fading,
         fish: outing.fish_depth,
         light,
         system,
         size: paper.size,
         room: paper.room,
-    })
+    }))
 }
 
 fn colour(towed: &Towed) -> &'static str {

@@ -85,6 +85,7 @@ pub fn tank(
         _ => Verdict::Cannot,
     };
     let rule = SpeedRule::new(settled.speed, system);
+    let fading = here.day()?.fading()?;
     let side = |size| {
         SideView::new(&SideSource {
             run: run.as_ref(),
@@ -94,7 +95,7 @@ pub fn tank(
             },
             board: settled.in_use.start == Start::Board,
             bottom: here.outing.bottom,
-            clarity: here.outing.clarity,
+            fading: &fading,
             fish: here.outing.fish_depth,
             system,
             size,

@@ -86,13 +86,27 @@ fn run(out: Metres) -> Run {
         .unwrap()
 }
 
+/// Tea-stained water that loses a disk at 7 ft.
+pub(crate) fn tea() -> light::Fading {
+    let daylight = light::Daylight::under(&light::Sky {
+        sun_alt: 40.0,
+        moon_alt: -20.0,
+        moon_phase: 90.0,
+        cloud: 0.3,
+        wind: 3.0,
+    })
+    .unwrap();
+    let optics = light::Optics::from_secchi(Stain::Tea, 7.0 * FOOT.0, false).unwrap();
+    light::Fading::new(&daylight, &optics)
+}
+
 fn side(run: Option<&Run>, system: System, stretched: bool) -> String {
     SideView::new(&SideSource {
         run,
         tip_height: 5.0 * FOOT,
         board: false,
         bottom: 27.0 * FOOT,
-        clarity: 7.0 * FOOT,
+        fading: &tea(),
         fish: (20.0 * FOOT, 25.0 * FOOT),
         system,
         size: if stretched {

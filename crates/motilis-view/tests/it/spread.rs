@@ -77,7 +77,7 @@ fn drawn(width: f64, mark: Mark) -> String {
         labels: vec![label("60 ft"), label("61 ft")],
         selected: Some(1),
         bottom: 27.0 * FOOT,
-        clarity: 7.0 * FOOT,
+        fading: &crate::tea(),
         fish: (20.0 * FOOT, 25.0 * FOOT),
         light: vec![(3.0 * FOOT, "50 %".into())],
         system: System::Imperial,
