@@ -7,6 +7,7 @@ mod crawl;
 mod guards;
 mod json;
 mod pages;
+mod pictures;
 mod server;
 mod spread;
 mod standing;

@@ -169,13 +169,24 @@ impl TestServer {
         Self::page(request.send_form(form.iter().copied()))
     }
 
-    /// `POST` of any bytes, with headers.
+    /// `POST` of any bytes, with headers. A server that refuses a body before all of it came may hang up before its answer
+    /// is read; then it is asked again, as a person would.
     pub fn send(&self, path: &str, headers: &[(&str, &str)], body: &[u8]) -> Page {
-        let mut request = self.agent.post(format!("{}{path}", self.address));
-        for (name, value) in headers {
-            request = request.header(*name, *value);
+        let sent = || {
+            let mut request = self.agent.post(format!("{}{path}", self.address));
+            for (name, value) in headers {
+                request = request.header(*name, *value);
+            }
+            request.send(body)
+        };
+        let mut answer = sent();
+        for _ in 0..8 {
+            if !matches!(&answer, Err(ureq::Error::Io(_))) {
+                break;
+            }
+            answer = sent();
         }
-        Self::page(request.send(body))
+        Self::page(answer)
     }
 
     /// `POST` of a multipart form: plain fields, and a file with its name.
