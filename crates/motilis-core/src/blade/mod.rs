@@ -109,20 +109,6 @@ impl Blade {
         )
     }
 
-    /// The same blade stamped from thinner or thicker sheet.
-    ///
-    /// # Errors
-    /// [`Error::OutOfRange`] for a thickness that is not above zero.
-    pub fn of_thickness(self, thickness: Metres) -> Result<Self, Error> {
-        Self::new(
-            self.family,
-            self.length,
-            self.width,
-            thickness,
-            self.density,
-        )
-    }
-
     /// The same soft wing with its wings bent: 0 flat (β 55°) to 1 bent in (β 30°).
     ///
     /// Moves the cone angle only; [`Blade::tuned`] is what practice sees when a wing is bent.
@@ -214,7 +200,10 @@ mod tests {
         let lake = Water::fresh(crate::units::Celsius(15.0)).unwrap();
         let small = Blade::of_size(Family::Colorado, 3.0).unwrap();
         let large = Blade::of_size(Family::Colorado, 7.0).unwrap();
-        let same_sheet = large.of_thickness(small.thickness).unwrap();
+        let same_sheet = Blade {
+            thickness: small.thickness,
+            ..large
+        };
         assert_relative_eq!(small.start_speed(&lake).0, same_sheet.start_speed(&lake).0);
     }
 

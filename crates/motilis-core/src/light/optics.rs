@@ -1,6 +1,7 @@
 use super::{Spectrum, each, tables, wavelength};
 use crate::error::{Error, Range};
 use crate::keyed::keyed;
+use crate::numeric::root;
 
 /// What colours the water.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
@@ -96,16 +97,9 @@ impl Optics {
         if secchi >= clearest.secchi() {
             return Ok(clearest);
         }
-        let (mut low, mut high) = (LOADS.0.ln(), LOADS.1.ln());
-        for _ in 0..80 {
-            let middle = 0.5 * (low + high);
-            if Self::with_load(stain, middle.exp(), salt).secchi() > secchi {
-                low = middle;
-            } else {
-                high = middle;
-            }
-        }
-        Ok(Self::with_load(stain, (0.5 * (low + high)).exp(), salt))
+        let deeper = |load: f64| Self::with_load(stain, load.exp(), salt).secchi() - secchi;
+        let load = root(deeper, LOADS.0.ln(), LOADS.1.ln(), 1e-12).map_or(LOADS.1, f64::exp);
+        Ok(Self::with_load(stain, load, salt))
     }
 
     fn with_load(stain: Stain, load: f64, salt: bool) -> Self {

@@ -439,33 +439,6 @@ impl Chain {
         energy
     }
 
-    /// Weights under water and drag of the whole line as it moves now, N: what the pull at its top must balance in
-    /// a steady tow. Computed from places and velocities alone.
-    pub fn outer_force(&self) -> [f64; 3] {
-        let mut force = Vector::zeros();
-        for (place, cut) in self.cuts.iter().enumerate() {
-            let way = way(self.x[place + 1] - self.x[place]);
-            force.z += cut.weight_wet;
-            for node in [place, place + 1] {
-                let along = self.v[node].dot(&way);
-                let across = self.v[node] - way * along;
-                let speed = across.norm();
-                let c_n = self.normal.coefficient(speed * cut.reynolds);
-                force -= across * (0.5 * cut.across * c_n * speed);
-                force -= way * (0.5 * cut.along * along * along.abs());
-            }
-        }
-        for (node, load) in self.loads.iter().enumerate() {
-            if let Some(load) = load {
-                let v = self.v[node];
-                force.z += load.node.load.submerged_weight.0;
-                force -= v * (load.half_rho * load.area(v.norm()) * v.norm());
-                force += load.down(v);
-            }
-        }
-        force.into()
-    }
-
     /// Pull of the line on whatever holds its top, N.
     pub fn top_pull(&self) -> [f64; 3] {
         (way(self.x[1] - self.x[0]) * self.tension[0].max(0.0)).into()
