@@ -471,6 +471,18 @@ mod tests {
     const MPH: f64 = 0.447_04;
 
     #[rstest]
+    #[case::their_first(Some(0), 1.0)]
+    #[case::their_third(Some(2), 0.7)]
+    #[case::none_of_theirs(None, -1.0)]
+    fn a_later_kind_counts_for_less(#[case] place: Option<usize>, #[case] points: f64) {
+        let basis = Basis::Kind {
+            kind: Kind::CrawlerHarness,
+            place,
+        };
+        assert!((basis.points() - points).abs() < 1e-12);
+    }
+
+    #[rstest]
     #[case::at_its_best(1.2, 1.2, 1.0)]
     #[case::at_the_end(1.5, 1.2, 0.0)]
     #[case::far_beyond(3.0, 1.2, -1.0)]
