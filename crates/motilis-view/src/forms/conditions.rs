@@ -421,57 +421,27 @@ fn figures_left_alone(typed: Outing, now: &Outing, sent: &Texts, shown: &Texts) 
     let same = |name: &str| {
         sent.get(name).map(|text| text.trim()) == shown.get(name).map(|text| text.trim())
     };
+    // A stepper changes the speed whatever stands in its field.
+    let stepped = sent.get("step").is_some_and(|step| !step.is_empty());
     Outing {
-        // A stepper changes the speed whatever stands in its field.
-        speed: if same("speed") && sent.get("step").is_none_or(String::is_empty) {
-            now.speed
-        } else {
-            typed.speed
-        },
-        temperature: if same("temperature") {
-            now.temperature
-        } else {
-            typed.temperature
-        },
-        clarity: if same("clarity") {
-            now.clarity
-        } else {
-            typed.clarity
-        },
-        bottom: if same("bottom") {
-            now.bottom
-        } else {
-            typed.bottom
-        },
+        speed: left(same("speed") && !stepped, now.speed, typed.speed),
+        temperature: left(same("temperature"), now.temperature, typed.temperature),
+        clarity: left(same("clarity"), now.clarity, typed.clarity),
+        bottom: left(same("bottom"), now.bottom, typed.bottom),
         fish_depth: (
-            if same("fish_from") {
-                now.fish_depth.0
-            } else {
-                typed.fish_depth.0
-            },
-            if same("fish_to") {
-                now.fish_depth.1
-            } else {
-                typed.fish_depth.1
-            },
+            left(same("fish_from"), now.fish_depth.0, typed.fish_depth.0),
+            left(same("fish_to"), now.fish_depth.1, typed.fish_depth.1),
         ),
-        wanted_depth: if same("wanted_depth") {
-            now.wanted_depth
-        } else {
-            typed.wanted_depth
-        },
-        started: if same("started") {
-            now.started
-        } else {
-            typed.started
-        },
-        ended: if same("ended") {
-            now.ended
-        } else {
-            typed.ended
-        },
+        wanted_depth: left(same("wanted_depth"), now.wanted_depth, typed.wanted_depth),
+        started: left(same("started"), now.started, typed.started),
+        ended: left(same("ended"), now.ended, typed.ended),
         ..typed
     }
+}
+
+/// The figure as it is where its field was left alone, and as typed otherwise.
+fn left<T>(alone: bool, now: T, typed: T) -> T {
+    if alone { now } else { typed }
 }
 
 /// The conditions as typed, those that cannot be read as they were.
