@@ -1,3 +1,4 @@
+use super::flow::Flow;
 use crate::blade;
 use crate::towline::{LineDrag, NormalDrag, PointLoad, Segment, Towline};
 use crate::units::{GRAVITY, Kilograms, Metres, MetresPerSecond, SquareMetres};
@@ -95,7 +96,16 @@ pub struct Piece {
 struct Load {
     node: NodeLoad,
     mass: f64,
+    /// Mass of the water whose place it takes.
+    displaced: f64,
     half_rho: f64,
+}
+
+/// The water at a node in a step: how fast it goes, how fast that changes.
+#[derive(Debug, Clone, Copy, Default)]
+struct Around {
+    velocity: Vector,
+    acceleration: Vector,
 }
 
 /// A cut of line.
@@ -120,11 +130,21 @@ struct Law {
     b: Vector,
 }
 
+impl Law {
+    /// Drag against water that moves: linearised about the velocity past it, `drag · (v − water) = held` at rest.
+    fn hold(&mut self, drag: &Matrix3<f64>, held: Vector, water: Vector) {
+        self.a += drag;
+        self.b += held + drag * water;
+    }
+}
+
 /// One line as lumped masses, from its top (node 0, moved by hand) to its tail. Axes: two level ones, depth.
 #[derive(Debug, Clone)]
 pub struct Chain {
     x: Vec<Vector>,
     v: Vec<Vector>,
+    around: Vec<Around>,
+    time: f64,
     tension: Vec<f64>,
     cuts: Vec<Cut>,
     loads: Vec<Option<Load>>,
@@ -152,6 +172,7 @@ impl Chain {
                 *last = Some(Load {
                     node: below,
                     mass: below.mass.0 + SPHERE * displaced,
+                    displaced,
                     half_rho: 0.5 * rho,
                 });
             }
@@ -182,6 +203,8 @@ impl Chain {
         let count = x.len();
         Self {
             v: vec![Vector::zeros(); count],
+            around: vec![Around::default(); count],
+            time: 0.0,
             tension: vec![0.0; cuts.len()],
             pulled: vec![Vector::zeros(); count],
             normal: drag.normal,
@@ -251,9 +274,9 @@ impl Chain {
         self.last()
     }
 
-    /// The speed at which the water meets a node.
+    /// The speed at which the water met a node in the last step.
     pub fn speed_at(&self, node: usize) -> MetresPerSecond {
-        MetresPerSecond(self.v[node].norm())
+        MetresPerSecond((self.v[node] - self.around[node].velocity).norm())
     }
 
     /// Whether a node lies on the bottom.
@@ -266,10 +289,19 @@ impl Chain {
         self.pulled[node] += Vector::from(force);
     }
 
-    /// One step: `top` is where its upper end is afterwards. Every pull is let go again.
-    pub fn step(&mut self, dt: f64, top: [f64; 3]) {
+    /// One step in a flow: `top` is where its upper end is afterwards. Time runs from the chain's first step.
+    /// Every pull is let go again.
+    pub fn step(&mut self, dt: f64, top: [f64; 3], flow: &impl Flow) {
         let top = Vector::from(top);
         self.v[0] = (top - self.x[0]) / dt;
+        self.time += dt;
+        for (around, x) in self.around.iter_mut().zip(&self.x) {
+            let place = (*x).into();
+            *around = Around {
+                velocity: flow.velocity(place, self.time).into(),
+                acceleration: flow.acceleration(place, self.time).into(),
+            };
+        }
         let laws = self.laws(dt);
         for _ in 0..NEWTONS {
             if self.newton(dt, &laws) < DONE {
@@ -311,8 +343,10 @@ impl Chain {
                 let inertia = 0.5 * cut.mass / dt;
                 let added = cut.added * share / dt;
                 let v = self.v[node];
-                let along = v.dot(&way);
-                let across = v - way * along;
+                let water = self.around[node];
+                let past = v - water.velocity;
+                let along = past.dot(&way);
+                let across = past - way * along;
                 let speed = across.norm();
                 let c_n = self.normal.coefficient(speed * cut.reynolds);
                 let power = match self.normal {
@@ -322,20 +356,26 @@ impl Chain {
                 let hold = share * cut.across * c_n * speed;
                 let slide = share * cut.along * along.abs();
                 let law = &mut laws[node];
-                law.a += Matrix3::identity() * (inertia + added + hold)
-                    + along_way * (2.0 * slide - added - hold);
-                law.b += v * inertia + across * added + way * (slide * along);
+                law.a += Matrix3::identity() * (inertia + added) - along_way * added;
+                // The water's own push, and that of the water carried along, by what it does of itself.
+                let carried = v + water.acceleration * dt;
+                law.b += v * inertia
+                    + (carried - way * carried.dot(&way) + water.acceleration * dt) * added;
                 law.b.z += weight;
+                let mut drag = Matrix3::identity() * hold + along_way * (2.0 * slide - hold);
+                let mut held = way * (slide * along);
                 if speed > STILL {
                     let n = across / speed;
-                    law.a += n * n.transpose() * (power * hold);
-                    law.b += across * (power * hold);
+                    drag += n * n.transpose() * (power * hold);
+                    held += across * (power * hold);
                 }
+                law.hold(&drag, held, water.velocity);
             }
         }
         for (node, load) in self.loads.iter().enumerate() {
             if let Some(load) = load {
-                load.weigh(dt, self.x[node].z >= 0.0, self.v[node], &mut laws[node]);
+                let wet = self.x[node].z >= 0.0;
+                load.weigh(dt, wet, self.v[node], self.around[node], &mut laws[node]);
             }
         }
         for (law, pulled) in laws.iter_mut().zip(&self.pulled) {
@@ -499,8 +539,7 @@ impl Load {
         turned * (self.half_rho * area * v.norm())
     }
 
-    fn weigh(&self, dt: f64, wet: bool, v: Vector, law: &mut Law) {
-        let speed = v.norm();
+    fn weigh(&self, dt: f64, wet: bool, v: Vector, water: Around, law: &mut Law) {
         let inertia = self.mass / dt;
         law.a += Matrix3::identity() * inertia;
         law.b += v * inertia;
@@ -508,15 +547,20 @@ impl Load {
             law.b.z += self.node.mass.0 * GRAVITY;
             return;
         }
+        let past = v - water.velocity;
+        let speed = past.norm();
         let hold = self.half_rho * self.area(speed) * speed;
-        law.a += Matrix3::identity() * hold;
         law.b.z += self.node.load.submerged_weight.0;
-        law.b += self.down(v);
+        law.b += self.down(past);
+        law.b += water.acceleration * ((1.0 + SPHERE) * self.displaced);
+        let mut drag = Matrix3::identity() * hold;
+        let mut held = Vector::zeros();
         if speed > STILL {
-            let n = v / speed;
-            law.a += n * n.transpose() * hold;
-            law.b += v * hold;
+            let n = past / speed;
+            drag += n * n.transpose() * hold;
+            held = past * hold;
         }
+        law.hold(&drag, held, water.velocity);
     }
 }
 

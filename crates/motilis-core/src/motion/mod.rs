@@ -1,7 +1,8 @@
 //! Lines in motion: a whole spread towed along a course, as lumped masses.
 //!
 //! A [`Chain`] is one line: nodes with the mass of their half segments, of what hangs on them and of the water
-//! they carry along, joined by segments that do not stretch. The drag law is that of [`crate::towline`]; what was
+//! they carry along, joined by segments that do not stretch. The water moves as a [`Flow`] says, [`Still`] water not
+//! at all. The drag law is that of [`crate::towline`]; what was
 //! a steady balance there is a velocity here. [`record`] tows all chains of a spread along a [`Course`] and keeps
 //! a [`Frame`] every half second.
 //!
@@ -14,7 +15,7 @@
 //!
 //! # Validity
 //! As [`crate::towline`], and: added mass of a cylinder across itself (one displaced mass), of a sphere for loads
-//! (one half); line in the air weighs nothing, as in the steady model; no waves; a board keeps its distance and its lag on the path of the boat.
+//! (one half), both pushed by the acceleration of the water round them; line in the air weighs nothing, as in the steady model; no waves; a board keeps its distance and its lag on the path of the boat.
 //!
 //! # Sources
 //! T. S. Walton & H. Polachek (1960), *Math. Comp.* 14:27, lumped masses with tensions as unknowns; B. Buckham
@@ -22,8 +23,10 @@
 
 mod chain;
 mod course;
+mod flow;
 mod recording;
 
 pub use chain::{BladeDrag, Chain, NodeLoad, Piece};
 pub use course::{Course, Track};
+pub use flow::{Flow, Still};
 pub use recording::{Frame, LineFrame, Near, Recording, Scene, record};

@@ -1,5 +1,6 @@
 use super::chain::{BladeDrag, Chain, NodeLoad, Piece};
 use super::course::{Course, Track};
+use super::flow::Still;
 use crate::error::{Error, Range};
 use crate::line::{LineSetup, Start, Surroundings};
 use crate::spread::{LineRunning, NEAR, Point, Rod, Running, Spread, State, Towed, closest};
@@ -144,11 +145,11 @@ fn advance(track: &Track, step: usize, cables: &mut [Moving], lines: &mut [Movin
     }
     for cable in cables.iter_mut() {
         let top = held(track, step, cable.hold, &[]);
-        cable.chain.step(track.dt(), top);
+        cable.chain.step(track.dt(), top, &Still);
     }
     for line in lines {
         let top = held(track, step, line.hold, cables);
-        line.chain.step(track.dt(), top);
+        line.chain.step(track.dt(), top, &Still);
     }
 }
 

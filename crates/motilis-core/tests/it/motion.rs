@@ -3,9 +3,11 @@
 use crate::rigs::lake;
 use crate::towline_reference::{cases, towline};
 use approx::assert_relative_eq;
-use motilis_core::motion::Chain;
+use motilis_core::motion::{Chain, Flow, NodeLoad, Piece, Still};
 use motilis_core::towline::{LineDrag, PointLoad, Segment, Towline};
-use motilis_core::units::{Metres, MetresPerSecond, Newtons, NewtonsPerMetre, SquareMetres};
+use motilis_core::units::{
+    GRAVITY, Kilograms, Metres, MetresPerSecond, Newtons, NewtonsPerMetre, SquareMetres,
+};
 use serde_json::Value;
 
 const DT: f64 = 0.05;
@@ -15,7 +17,7 @@ fn tow(chain: &mut Chain, speed: f64, seconds: f64) {
     let steps = (seconds / DT) as usize;
     for _ in 0..steps {
         let [x, y, z] = chain.place(0);
-        chain.step(DT, [x + speed * DT, y, z]);
+        chain.step(DT, [x + speed * DT, y, z], &Still);
     }
 }
 
@@ -146,7 +148,7 @@ fn a_stopped_line_never_gains_energy() {
     let mut before = chain.energy();
     for step in 0..4_000 {
         let top = chain.place(0);
-        chain.step(DT, top);
+        chain.step(DT, top, &Still);
         let now = chain.energy();
         assert!(
             now <= before + 1e-6 * before.abs().max(1.0),
@@ -167,7 +169,7 @@ fn a_jerked_line_keeps_its_length() {
         let t = f64::from(step) * DT;
         let speed = if (t / 6.0).fract() < 0.5 { 1.4 } else { 0.0 };
         x += speed * DT;
-        chain.step(DT, [x, 2.0 * (0.4 * t).sin(), 0.0]);
+        chain.step(DT, [x, 2.0 * (0.4 * t).sin(), 0.0], &Still);
         assert!(chain.stretch() < 1.005, "{t}: {}", chain.stretch());
         assert!(
             chain
@@ -195,7 +197,7 @@ fn a_turn_lets_the_tail_cut_the_corner_and_sink() {
             radius * (1.0 - angle.cos()),
             0.0,
         ];
-        chain.step(DT, top);
+        chain.step(DT, top, &Still);
     }
     let tail = chain.place(chain.last());
     let own = (tail[0] - start).hypot(tail[1] - radius);
@@ -230,7 +232,7 @@ fn a_load_on_a_slack_line_falls_by_the_closed_form() {
     .unwrap();
     // Folded in two, so that its tail lies beside its top.
     let mut chain = Chain::of(&line, 20, &[[0.0; 3], [2.5, 0.0, 0.0], [0.0, 0.0, 0.0]]);
-    let in_water = weight / motilis_core::units::GRAVITY;
+    let in_water = weight / GRAVITY;
     let mass = in_water / (1.0 - 1_000.0 / 4_000.0) + 1e-3;
     let carried = mass + 0.5 * (mass - in_water);
     let terminal = (2.0 * weight / (lake().density().0 * area)).sqrt();
@@ -238,7 +240,7 @@ fn a_load_on_a_slack_line_falls_by_the_closed_form() {
     let mut t = 0.0;
     for wanted in [0.05, 0.1, 0.2, 0.4, 1.0] {
         while t < wanted - 1e-9 {
-            chain.step(dt, [0.0; 3]);
+            chain.step(dt, [0.0; 3], &Still);
             t += dt;
         }
         let closed = terminal * (weight / carried * t / terminal).tanh();
@@ -246,9 +248,112 @@ fn a_load_on_a_slack_line_falls_by_the_closed_form() {
         assert!((ours / closed - 1.0).abs() < 0.03, "{t}: {ours} {closed}");
     }
     while t < 12.0 {
-        chain.step(dt, [0.0; 3]);
+        chain.step(dt, [0.0; 3], &Still);
         t += dt;
     }
     assert_relative_eq!(depth(&chain), 5.0, max_relative = 1e-3);
     assert_relative_eq!(chain.top_pull()[2], weight, max_relative = 1e-2);
+}
+
+/// A line held in an even current is a line towed at its speed.
+#[test]
+fn hanging_in_an_even_current_is_being_towed() {
+    for speed in [0.3, 0.55, 1.1] {
+        let line = bouncer(speed, 20.0);
+        let steady = line.solve().unwrap();
+        let mut held = Chain::of(&line, 44, &[[0.0; 3], [-1.0, 0.0, 1.0]]);
+        for _ in 0..(140.0 / speed / DT) as usize {
+            held.step(DT, [0.0; 3], &|_: [f64; 3], _: f64| [-speed, 0.0, 0.0]);
+        }
+        assert_relative_eq!(depth(&held), steady.tail.depth.0, max_relative = 0.01);
+        let met = held.speed_at(held.last()).0;
+        assert_relative_eq!(met, speed, max_relative = 1e-3);
+    }
+}
+
+/// The same motion seen from a bank and from a raft (Galileo): a current under everything changes nothing.
+#[test]
+fn a_current_under_everything_changes_nothing() {
+    let line = bouncer(0.55, 20.0);
+    let current = [0.4, -0.3, 0.0];
+    let mut here = sloping(&line, 40, 0.55);
+    let mut there = Chain::of(&line, 40, &[[0.0; 3], [-1.0, 0.0, 1.0]]).moving([0.95, -0.3, 0.0]);
+    for step in 1..=600 {
+        let t = f64::from(step) * DT;
+        let (x, y) = (0.55 * t, (0.4 * t).sin());
+        here.step(DT, [x, y, 0.0], &Still);
+        let carried = [x + current[0] * t, y + current[1] * t, 0.0];
+        there.step(DT, carried, &|_: [f64; 3], _: f64| current);
+        // Thrown out straight, the first seconds are a jerk.
+        if t < 15.0 {
+            continue;
+        }
+        for node in [10, 25, here.last()] {
+            let (a, b) = (here.place(node), there.place(node));
+            for axis in 0..3 {
+                let apart = b[axis] - current[axis] * t - a[axis];
+                assert!(apart.abs() < 1e-4, "{t} s, node {node}: {a:?} {b:?}");
+            }
+        }
+    }
+}
+
+/// What weighs as much as the water it displaces and has no drag goes with the water, however that surges: the
+/// push of surging water on a body is that on the water in its place and half of it again (Morison and others,
+/// 1950; the half is a sphere's, Lamb, *Hydrodynamics*; both from memory).
+#[test]
+fn what_weighs_like_water_goes_with_its_surge() {
+    let nothing = PointLoad {
+        submerged_weight: Newtons(0.0),
+        drag_area: SquareMetres(0.0),
+        down_area: SquareMetres(0.0),
+    };
+    let body = NodeLoad {
+        mass: Kilograms(0.05),
+        ..NodeLoad::of(nothing)
+    };
+    let hair = Segment {
+        length: Metres(9.0),
+        diameter: Metres(1e-6),
+        submerged_weight: NewtonsPerMetre(0.0),
+        node: None,
+    };
+    let piece = Piece {
+        segment: hair,
+        below: Some(body),
+        cuts: 4,
+    };
+    // Slack, three metres below its top.
+    let path = [[0.0; 3], [0.0, 3.0, 3.0], [0.0, 0.0, 3.0]];
+    let mut chain = Chain::new(&[piece], LineDrag::default(), &lake(), &path);
+    let from = chain.place(chain.last());
+    let surge = |_: [f64; 3], t: f64| [0.3 * (2.0 * t).sin(), 0.0, 0.0];
+    let dt = 0.002;
+    for step in 1..=1_000 {
+        chain.step(dt, [0.0; 3], &surge);
+        let t = f64::from(step) * dt;
+        let water = 0.15 * (1.0 - (2.0 * t).cos());
+        let gone = chain.place(chain.last())[0] - from[0];
+        assert!((gone - water).abs() < 0.004, "{t} s: {gone} {water}");
+    }
+}
+
+/// Water that turns like a wheel is drawn to its axle by `ω² r`.
+#[test]
+fn turning_water_is_drawn_to_its_axle() {
+    let turn = 0.7;
+    let wheel = |place: [f64; 3], _: f64| [-turn * place[1], turn * place[0], 0.0];
+    let drawn = wheel.acceleration([3.0, -4.0, 1.0], 12.0);
+    for (ours, exact) in drawn
+        .iter()
+        .zip([-turn * turn * 3.0, turn * turn * 4.0, 0.0])
+    {
+        assert!((ours - exact).abs() < 1e-9, "{drawn:?}");
+    }
+    assert!(
+        Still
+            .acceleration([3.0, -4.0, 1.0], 12.0)
+            .iter()
+            .all(|part| *part == 0.0)
+    );
 }
