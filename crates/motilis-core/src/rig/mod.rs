@@ -12,27 +12,28 @@
 //! harness near 2 mph, double willows above 2.2, wire trout spinners not before 3, ring-bead spinners
 //! a little over 2 (common practice, no source). They stand in `hook.rs` and `soft.rs`.
 
+mod clevis;
 mod finish;
 mod hook;
 mod kind;
 mod material;
 mod part;
 mod rebase;
+mod shape;
 mod soft;
 mod spin;
 mod stack;
+mod what;
 
 pub use finish::{Colour, Finish};
 pub use hook::{Hook, HookSize, HookStyle};
 pub use kind::{Kind, Practice};
 pub use material::Material;
-pub use part::{
-    AttractorStyle, BARE, BeadStyle, BodyShape, ClevisStyle, LENGTH, MASS, Measured, Part,
-    SwivelStyle, THICKNESS, WIDTH, What,
-};
+pub use part::{BARE, LENGTH, MASS, Measured, Part, THICKNESS, WIDTH};
 pub use soft::{Bait, Dressing};
 pub use spin::Spin;
 pub use stack::{Build, Edit, Knot, Mount, Piece, Setting, Spacing, Stack};
+pub use what::{AttractorStyle, BeadStyle, BodyShape, ClevisStyle, SwivelStyle, What};
 
 use crate::blade::{
     Blade, DunkTest, Family, Learned, Observation, POLISHED_BEARING, Shaft, WET_METAL_ON_PLASTIC,

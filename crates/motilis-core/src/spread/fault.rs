@@ -1,4 +1,5 @@
-use super::running::{Running, State};
+use super::line_running::State;
+use super::running::Running;
 use super::{Rod, Spread, TANGLED};
 use crate::line::Bottom;
 use crate::units::{Metres, MetresPerSecond};

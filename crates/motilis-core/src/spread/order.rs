@@ -76,7 +76,7 @@ impl Spread {
         let mut set_out: Vec<usize> = (0..self.rods.len()).collect();
         let outness = |&place: &usize| {
             let rod = &self.rods[place];
-            let lateral = super::running::offset(rod).abs();
+            let lateral = super::line_running::offset(rod).abs();
             // Downriggers last: they hang under the boat whatever else is out.
             let rigger = rod.group() == Group::Downrigger;
             (rigger, -lateral, -rod.out.0)

@@ -1,5 +1,5 @@
 use super::Spread;
-use super::running::speeds;
+use super::line_running::speeds;
 use crate::error::Error;
 use crate::line::Surroundings;
 use crate::units::{MILE_PER_HOUR, MetresPerSecond};

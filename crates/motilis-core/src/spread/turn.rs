@@ -1,5 +1,6 @@
 use super::frame::{RADIUS, Turn};
-use super::running::{Running, offset, speeds, tail};
+use super::line_running::{offset, speeds, tail};
+use super::running::Running;
 use super::{Fault, Rod, Side, Spread, Towed};
 use crate::error::Error;
 use crate::line::{Rigging, Surroundings};
