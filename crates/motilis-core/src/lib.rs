@@ -34,6 +34,7 @@ pub mod column;
 mod entry;
 mod error;
 pub mod evidence;
+pub mod fields;
 pub mod fish;
 mod ids;
 mod keyed;
@@ -51,3 +52,4 @@ pub mod units;
 pub mod water;
 
 pub use error::{Error, Range};
+pub use fields::Field;

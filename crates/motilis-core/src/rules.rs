@@ -5,7 +5,8 @@
 //! can be held against it. Every wording that rests on them names the source and defers to the regulations
 //! in force.
 
-use crate::error::{Error, Range};
+use crate::error::Error;
+use crate::fields;
 use crate::fish::Fish;
 use crate::ids::RuleId;
 use crate::keyed::keyed;
@@ -116,10 +117,6 @@ pub struct LocalRule {
     pub entered: Date,
 }
 
-const COUNT: Range = Range::closed(0.0, 100.0, "", "a whole number between 0 and 100");
-/// Length of a fish in a slot.
-pub const SLOT: Range = Range::closed(0.05, 2.0, "m", "between 0.05 and 2 m");
-
 impl LocalRule {
     /// Whether it holds on a date.
     pub fn holds_on(&self, date: Date) -> bool {
@@ -141,7 +138,7 @@ impl LocalRule {
         }
         match self.says {
             Says::AtMost(topic, count) => {
-                COUNT.check("rule_count", f64::from(count))?;
+                fields::RULE_COUNT.check(f64::from(count))?;
                 if topic == Topic::Lines && count == 0 {
                     return Err(Error::contradiction(
                         "rule_count",
@@ -164,18 +161,18 @@ impl LocalRule {
 
 impl Slot {
     fn check(&self) -> Result<(), Error> {
-        for (field, end) in [("slot_from", self.from), ("slot_to", self.to)] {
+        for (field, end) in [(fields::SLOT_FROM, self.from), (fields::SLOT_TO, self.to)] {
             if let Some(end) = end {
-                SLOT.check(field, end.0)?;
+                field.check(end.0)?;
             }
         }
         match (self.from, self.to) {
             (None, None) => Err(Error::contradiction(
-                "slot_from",
+                fields::SLOT_FROM.key,
                 "a slot needs at least one length; give the shortest or the longest that counts",
             )),
             (Some(from), Some(to)) if to <= from => Err(Error::contradiction(
-                "slot_to",
+                fields::SLOT_TO.key,
                 "the upper end of the slot is not above its lower end; swap the two",
             )),
             _ => Ok(()),

@@ -394,7 +394,9 @@ pub(crate) fn stocked(parts: &[PartRequest]) -> Result<Vec<Stocked>, Refusal> {
         .map(|(at, part)| {
             let path = format!("box[{at}]");
             let left = part.left_count.unwrap_or(1.0);
-            motilis_core::book::limits::LEFT.check(&format!("{path}.left_count"), left)?;
+            motilis_core::fields::LEFT
+                .range
+                .check(&format!("{path}.left_count"), left)?;
             Ok(Stocked {
                 id: PartId(part.id.unwrap_or(at as i64 + 1)),
                 part: part.part(&path)?,

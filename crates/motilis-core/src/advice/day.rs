@@ -196,7 +196,7 @@ impl Day {
     /// # Errors
     /// [`Error::OutOfRange`] for the temperature or the clarity.
     pub fn surroundings(&self) -> Result<Surroundings, Error> {
-        crate::entry::limits::CLARITY.check("clarity_m", self.clarity.0)?;
+        crate::fields::CLARITY.check(self.clarity.0)?;
         Ok(Surroundings {
             water: self.water()?,
             temperature: self.temperature,

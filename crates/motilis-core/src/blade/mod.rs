@@ -43,7 +43,6 @@ use std::f64::consts::TAU;
 const LENGTH: Range = Range::above(0.0, 0.5, "m", "above 0 and at most 0.5 m");
 const THICKNESS: Range = Range::above(0.0, 0.02, "m", "above 0 and at most 0.02 m");
 const DENSITY: Range = Range::above(0.0, 25_000.0, "kg/m³", "above 0 and at most 25 000 kg/m³");
-const BEND: Range = Range::closed(0.0, 1.0, "", "between 0 (flat) and 1 (bent in)");
 
 /// One blade: its size, what it is made of, and the coefficients it turns by.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -125,7 +124,7 @@ impl Blade {
                 ),
             ));
         }
-        BEND.check("bend", bend)?;
+        crate::fields::BEND.check(bend)?;
         self.coefficients.cone_angle = tuning::cone_angle(bend);
         Ok(self)
     }

@@ -1,6 +1,6 @@
-use super::limits::{COST, LEFT};
 use super::{RigId, plain_text};
 use crate::error::{Error, Range};
+use crate::fields;
 use crate::keyed::keyed;
 use crate::rig::Part;
 
@@ -41,10 +41,10 @@ impl BoxPart {
     /// # Errors
     /// [`Error::OutOfRange`] or [`Error::Contradiction`] with the field.
     pub fn check(&self) -> Result<(), Error> {
-        LEFT.check("left_count", self.left)?;
-        LEFT.check("low_count", self.low)?;
+        fields::LEFT.check(self.left)?;
+        fields::LOW.check(self.low)?;
         if let Some(cost) = self.unit_cost {
-            COST.check("unit_cost", cost)?;
+            fields::COST.check(cost)?;
         }
         let whole = self.part.what().is_by_length() || self.left.fract() == 0.0;
         if !whole {

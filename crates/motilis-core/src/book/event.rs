@@ -1,6 +1,6 @@
-use super::limits::{FISH_DEPTH, LENGTH, OUT, SPEED};
 use super::{OutingId, RigId};
 use crate::error::Error;
+use crate::fields;
 use crate::keyed::keyed;
 use crate::units::{Metres, MetresPerSecond};
 use jiff::Timestamp;
@@ -68,14 +68,14 @@ impl Event {
     /// # Errors
     /// [`Error::OutOfRange`] or [`Error::Contradiction`] with the field of the entry.
     pub fn check(&self) -> Result<(), Error> {
-        SPEED.check("speed", self.speed.0)?;
+        fields::SPEED.check(self.speed.0)?;
         if let Some(length) = self.length {
-            LENGTH.check("length", length.0)?;
+            fields::FISH_LENGTH.check(length.0)?;
         }
         if let Some(line) = self.line {
-            OUT.check("out", line.out.0)?;
+            fields::OUT.check(line.out.0)?;
             if let Some(depth) = line.depth {
-                FISH_DEPTH.check("depth", depth.0)?;
+                fields::DEPTH.check(depth.0)?;
             }
         }
         if self.kind != EventKind::Fish && (self.length.is_some() || self.kept.is_some()) {

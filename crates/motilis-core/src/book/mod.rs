@@ -11,7 +11,7 @@ mod running_line;
 mod water_body;
 
 pub use crate::blade::DunkTest;
-pub use crate::entry::{check_clock, limits, plain_text};
+pub use crate::entry::{check_clock, plain_text};
 pub use crate::ids::{
     DeedId, DunkId, EventId, LureId, MadeId, OutingId, PartId, PassId, RigId, RuleId, SetupId,
     SpreadId, TouchId, WaterId,

@@ -1,8 +1,8 @@
-use super::limits::{CLARITY, DEPTH, FISH_DEPTH, SPEED, TEMPERATURE};
 use super::{WaterBody, WaterId};
 use crate::advice::{Day, Mood, Sky, Wind, overhead};
 use crate::entry::check_clock;
 use crate::error::Error;
+use crate::fields;
 use crate::fish::{Fish, Forage};
 use crate::light::Stain;
 use crate::rig::Kind;
@@ -123,15 +123,17 @@ impl Outing {
                 "the outing ends before it begins; correct one of the two",
             ));
         }
-        SPEED.check("speed", self.speed.0)?;
-        TEMPERATURE.check("temperature", self.temperature.0)?;
-        CLARITY.check("clarity", self.clarity.0)?;
-        self.stain.secchi_range().check("clarity", self.clarity.0)?;
-        DEPTH.check("bottom", self.bottom.0)?;
+        fields::SPEED.check(self.speed.0)?;
+        fields::TEMPERATURE.check(self.temperature.0)?;
+        fields::CLARITY.check(self.clarity.0)?;
+        self.stain
+            .secchi_range()
+            .check(fields::CLARITY.key, self.clarity.0)?;
+        fields::BOTTOM.check(self.bottom.0)?;
         let (from, to) = self.fish_depth;
-        FISH_DEPTH.check("fish_from", from.0)?;
-        FISH_DEPTH.check("fish_to", to.0)?;
-        DEPTH.check("wanted_depth", self.wanted_depth.0)?;
+        fields::FISH_FROM.check(from.0)?;
+        fields::FISH_TO.check(to.0)?;
+        fields::WANTED_DEPTH.check(self.wanted_depth.0)?;
         if to < from {
             return Err(Error::contradiction(
                 "fish_to",
@@ -151,7 +153,7 @@ impl Outing {
             ));
         }
         if let Some(depth) = self.thermocline {
-            DEPTH.check("thermocline", depth.0)?;
+            fields::THERMOCLINE.check(depth.0)?;
         }
         if self.wanted_depth >= self.bottom {
             return Err(Error::contradiction(

@@ -2,8 +2,8 @@
 
 use super::{Daylight, Eye, Finish, Optics, Scene, Stain, Target, View, Viewer, Watch};
 use crate::error::{Error, Range};
+use crate::fields;
 
-const LOST_AT: Range = Range::closed(0.05, 40.0, "m", "between 0.05 and 40 m");
 const LENGTH: Range = Range::closed(0.005, 0.5, "m", "between 5 and 500 mm");
 
 /// Diameter of a Secchi disk, m (Tyler 1968, *Limnol. Oceanogr.* 13:1, from memory).
@@ -27,7 +27,7 @@ pub fn disk_for_blade(
     (length, width): (f64, f64),
     lost_at: f64,
 ) -> Result<f64, Error> {
-    LOST_AT.check("blade_lost_m", lost_at)?;
+    fields::BLADE_LOST.check(lost_at)?;
     LENGTH.check("blade_length_m", length)?;
     LENGTH.check("blade_width_m", width)?;
     let no_such_water = || {

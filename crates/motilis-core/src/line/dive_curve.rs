@@ -2,7 +2,8 @@
 
 use super::setup::STRUMS;
 use super::{Line, LineSetup, Surroundings};
-use crate::error::{Error, Range};
+use crate::error::Error;
+use crate::fields;
 use crate::rig::Rig;
 use crate::towline::STRUM;
 use crate::units::{Metres, MetresPerSecond};
@@ -46,19 +47,15 @@ const READING: f64 = 0.06;
 /// Factor of an 80 % interval.
 const EIGHTY: f64 = 1.281_552;
 
-const OUT: Range = Range::closed(0.3, 600.0, "m", "between 0.3 and 600 m");
-const BOTTOM: Range = Range::closed(0.3, 300.0, "m", "between 0.3 and 300 m");
-const SPEED: Range = Range::above(0.0, 4.5, "m/s", "above 0 and at most 4.5 m/s");
-
 impl Touch {
     /// Whether every figure of it can be.
     ///
     /// # Errors
     /// [`Error::OutOfRange`] with the field; [`Error::Contradiction`] for a bottom deeper than the line is long.
     pub fn check(&self) -> Result<(), Error> {
-        OUT.check("out", self.out.0)?;
-        BOTTOM.check("touch_depth", self.bottom.0)?;
-        SPEED.check("speed", self.speed.0)?;
+        fields::TOUCH_OUT.check(self.out.0)?;
+        fields::TOUCH_DEPTH.check(self.bottom.0)?;
+        fields::TOUCH_SPEED.check(self.speed.0)?;
         if self.touched && self.bottom > self.out + self.lead {
             return Err(Error::contradiction(
                 "touch_depth",

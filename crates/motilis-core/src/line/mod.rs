@@ -16,4 +16,4 @@ pub use dive_curve::{DiveFit, Touch};
 pub(crate) use rigging::{Clipped, Depth, Hung, Rigging, pull};
 pub(crate) use run::{BOTTOM, against};
 pub use run::{Bottom, Line, OutFor, Run, Surroundings};
-pub use setup::{COLOUR, CORE, Changes, Core, LEAD, LineSetup, MASS, REEL, Start, TIP};
+pub use setup::{COLOUR, Changes, Core, LineSetup, Start};

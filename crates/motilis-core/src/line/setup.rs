@@ -1,4 +1,5 @@
 use crate::error::{Error, Range};
+use crate::fields;
 use crate::tackle::{LineStock, Weight};
 use crate::units::{Kilograms, Metres};
 
@@ -73,16 +74,6 @@ pub struct LineSetup {
     pub reel: Metres,
 }
 
-/// Height of a rod tip above the water.
-pub const TIP: Range = Range::closed(0.0, 10.0, "m", "between 0 and 10 m");
-/// Length of a leader or drop-back.
-pub const LEAD: Range = Range::closed(0.0, 60.0, "m", "between 0 and 60 m");
-/// Length of a sinking section.
-pub const CORE: Range = Range::above(0.0, 400.0, "m", "above 0 and at most 400 m");
-/// Line on a reel.
-pub const REEL: Range = Range::closed(1.0, 1_000.0, "m", "between 1 and 1 000 m");
-/// Mass of a weight or ball.
-pub const MASS: Range = Range::above(0.0, 20.0, "kg", "above 0 and at most 20 kg");
 /// Strumming factors that lines are computed with.
 pub(super) const STRUMS: Range = Range::closed(0.5, 4.0, "", "between 0.5 and 4");
 
@@ -120,7 +111,7 @@ impl LineSetup {
     pub fn check(&self) -> Result<(), Error> {
         match self.start {
             Start::RodTip { height } => {
-                TIP.check("tip_height_m", height.0)?;
+                fields::TIP.check(height.0)?;
             }
             Start::Board => {}
             Start::Downrigger {
@@ -128,21 +119,21 @@ impl LineSetup {
                 drop_back,
                 above,
             } => {
-                MASS.check("ball_kg", ball.0)?;
-                LEAD.check("drop_back_m", drop_back.0)?;
-                LEAD.check("above_m", above.0)?;
+                fields::BALL.check(ball.0)?;
+                fields::DROP_BACK.check(drop_back.0)?;
+                fields::ABOVE.check(above.0)?;
             }
         }
         if let Some(mass) = self.weight.and_then(|weight| weight.mass()) {
-            MASS.check("weight_kg", mass.0)?;
+            fields::WEIGHT.check(mass.0)?;
         }
         if let Some(core) = self.core {
-            CORE.check("core_m", core.length.0)?;
+            fields::CORE.check(core.length.0)?;
         }
-        LEAD.check("ahead_m", self.ahead.0)?;
-        LEAD.check("lead_m", self.lead.0)?;
+        fields::AHEAD.check(self.ahead.0)?;
+        fields::LEAD.check(self.lead.0)?;
         STRUMS.check("strum", self.strum)?;
-        REEL.check("reel_m", self.reel.0)?;
+        fields::REEL.check(self.reel.0)?;
         Ok(())
     }
 

@@ -1,4 +1,5 @@
 use crate::error::{Error, Range};
+use crate::fields;
 use crate::spread::Side;
 use crate::units::{Metres, MetresPerSecond};
 
@@ -47,7 +48,6 @@ const LEAD_IN: f64 = 10.0;
 /// What a boat gains or loses of its speed in a second, m/s²; from memory.
 const THRUST: f64 = 0.25;
 
-const RADIUS: Range = Range::closed(5.0, 2_000.0, "m", "between 5 and 2 000 m");
 const ANGLE: Range = Range::closed(5.0, 90.0, "°", "between 5 and 90°");
 const SHARE: Range = Range::closed(0.0, 0.9, "", "between 0 and 0.9");
 const SECONDS: Range = Range::closed(2.0, 600.0, "s", "between 2 and 600 s");
@@ -61,10 +61,10 @@ impl Course {
         match *self {
             Self::Straight => {}
             Self::Circle { radius, .. } => {
-                RADIUS.check("radius_m", radius.0)?;
+                fields::BEND_RADIUS.check(radius.0)?;
             }
             Self::STurns { radius, angle_deg } => {
-                RADIUS.check("radius_m", radius.0)?;
+                fields::BEND_RADIUS.check(radius.0)?;
                 ANGLE.check("angle_deg", angle_deg)?;
             }
             Self::Pulses { share, every_s } => {

@@ -1,7 +1,8 @@
 use super::chain::{BladeDrag, Chain, NodeLoad, Piece};
 use super::course::{Course, Track};
 use super::flow::Still;
-use crate::error::{Error, Range};
+use crate::error::Error;
+use crate::fields;
 use crate::line::{LineSetup, Start, Surroundings};
 use crate::spread::{LineRunning, NEAR, Point, Rod, Running, Spread, State, Towed, closest};
 use crate::tackle::{CABLE, ball_load};
@@ -16,8 +17,6 @@ const STEP: f64 = 0.05;
 const EVERY: f64 = 0.5;
 /// Most points of a line in a frame.
 const POINTS: usize = 13;
-
-const SECONDS: Range = Range::closed(5.0, 3_600.0, "s", "between 5 and 3 600 s");
 
 /// What is set in motion.
 #[derive(Debug, Clone, Copy)]
@@ -109,7 +108,7 @@ pub fn record(
     mut progress: impl FnMut(f64) -> ControlFlow<()>,
 ) -> Result<Option<Recording>, Error> {
     scene.course.check()?;
-    SECONDS.check("seconds", scene.seconds)?;
+    fields::SECONDS.check(scene.seconds)?;
     let spread = scene.spread;
     let running = spread.running(scene.surroundings, None)?;
     if let Some(refusal) = running.lines.iter().find_map(|line| line.refused.clone()) {

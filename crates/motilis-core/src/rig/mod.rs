@@ -29,7 +29,7 @@ pub use finish::{Colour, Finish};
 pub use hook::{Hook, HookSize, HookStyle};
 pub use kind::{Kind, Practice};
 pub use material::Material;
-pub use part::{BARE, LENGTH, MASS, Measured, Part, THICKNESS, WIDTH};
+pub use part::{BARE, Measured, Part};
 pub use soft::{Bait, Dressing};
 pub use spin::Spin;
 pub use stack::{Build, Edit, Knot, Mount, Piece, Setting, Spacing, Stack};

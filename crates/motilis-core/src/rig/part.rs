@@ -1,6 +1,7 @@
 use super::{Bait, Colour, Finish, Hook, HookSize, Material, What};
 use crate::blade::{Blade, Family};
 use crate::error::{Error, Range};
+use crate::fields;
 use crate::tackle::LineStock;
 use crate::units::{Kilograms, MILLIMETRE, Metres};
 
@@ -35,14 +36,6 @@ pub struct Part {
     measured: Measured,
 }
 
-/// Length of a part.
-pub const LENGTH: Range = Range::above(0.0, 1.0, "m", "above 0 and at most 1 m");
-/// Width, diameter or bore of a part.
-pub const WIDTH: Range = Range::above(0.0, 0.2, "m", "above 0 and at most 200 mm");
-/// Thickness of sheet or wire.
-pub const THICKNESS: Range = Range::above(0.0, 0.02, "m", "above 0 and at most 20 mm");
-/// Mass of a part.
-pub const MASS: Range = Range::above(0.0, 5.0, "kg", "above 0 and at most 5 kg");
 const SIZE: Range = Range::above(0.0, 2_000.0, "", "above 0 and at most 2 000");
 
 impl Part {
@@ -102,15 +95,15 @@ impl Part {
     /// [`Error::OutOfRange`] with the figure's field; [`Error::Contradiction`] for a hole as wide as
     /// the part.
     pub fn measured(self, measured: Measured) -> Result<Self, Error> {
-        let check = |range: &Range, field, value: Option<f64>| {
-            value.map_or(Ok(()), |value| range.check(field, value).map(|_| ()))
+        let check = |field: fields::Field, value: Option<f64>| {
+            value.map_or(Ok(()), |value| field.check(value).map(|_| ()))
         };
-        check(&LENGTH, "length_m", measured.length.map(|m| m.0))?;
-        check(&WIDTH, "width_m", measured.width.map(|m| m.0))?;
-        check(&THICKNESS, "thickness_m", measured.thickness.map(|m| m.0))?;
-        check(&WIDTH, "diameter_m", measured.diameter.map(|m| m.0))?;
-        check(&WIDTH, "bore_m", measured.bore.map(|m| m.0))?;
-        check(&MASS, "mass_kg", measured.mass.map(|m| m.0))?;
+        check(fields::PART_LENGTH, measured.length.map(|m| m.0))?;
+        check(fields::PART_WIDTH, measured.width.map(|m| m.0))?;
+        check(fields::PART_THICKNESS, measured.thickness.map(|m| m.0))?;
+        check(fields::PART_DIAMETER, measured.diameter.map(|m| m.0))?;
+        check(fields::PART_BORE, measured.bore.map(|m| m.0))?;
+        check(fields::PART_MASS, measured.mass.map(|m| m.0))?;
         let part = Self { measured, ..self };
         if let What::Blade(family) = self.what {
             part.as_blade(family)?;

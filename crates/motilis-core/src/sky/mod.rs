@@ -18,7 +18,8 @@ pub use illuminance::Illuminance;
 pub use moon::{Moon, moon};
 pub use sun::{Sun, sun};
 
-use crate::error::{Error, Range};
+use crate::error::Error;
+use crate::fields;
 use jiff::Timestamp;
 
 /// A place on the globe, degrees.
@@ -28,17 +29,14 @@ pub struct Place {
     longitude: f64,
 }
 
-const LATITUDE: Range = Range::closed(-90.0, 90.0, "°", "between -90 and 90°");
-const LONGITUDE: Range = Range::closed(-180.0, 180.0, "°", "between -180 and 180°");
-
 impl Place {
     /// A place by its latitude (north positive) and longitude (east positive).
     ///
     /// # Errors
     /// [`Error::OutOfRange`] off the globe.
     pub fn new(latitude: f64, longitude: f64) -> Result<Self, Error> {
-        LATITUDE.check("lat", latitude)?;
-        LONGITUDE.check("lon", longitude)?;
+        fields::LATITUDE.check(latitude)?;
+        fields::LONGITUDE.check(longitude)?;
         Ok(Self {
             latitude,
             longitude,

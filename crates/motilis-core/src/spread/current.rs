@@ -1,4 +1,5 @@
-use crate::error::{Error, Range};
+use crate::error::Error;
+use crate::fields;
 use crate::units::MetresPerSecond;
 
 /// A current as it meets a run: along it (positive with the boat on the way down) and across.
@@ -23,17 +24,14 @@ pub struct Leg {
     pub crab_deg: f64,
 }
 
-const GROUND: Range = Range::closed(0.0, 9.0, "m/s", "between 0 and 9 m/s");
-const FLOW: Range = Range::closed(-5.0, 5.0, "m/s", "between -5 and 5 m/s");
-
 impl Current {
     /// A current on a run.
     ///
     /// # Errors
     /// [`Error::OutOfRange`].
     pub fn new(along: MetresPerSecond, across: MetresPerSecond) -> Result<Self, Error> {
-        FLOW.check("current_along_mps", along.0)?;
-        FLOW.check("current_across_mps", across.0)?;
+        fields::CURRENT_ALONG.check(along.0)?;
+        fields::CURRENT_ACROSS.check(across.0)?;
         Ok(Self { along, across })
     }
 
@@ -42,9 +40,8 @@ impl Current {
     /// # Errors
     /// [`Error::OutOfRange`].
     pub fn setting(flow: MetresPerSecond, set_deg: f64, heading_deg: f64) -> Result<Self, Error> {
-        const ROSE: Range = Range::closed(0.0, 360.0, "°", "between 0 and 360°");
-        ROSE.check("set_deg", set_deg)?;
-        ROSE.check("heading_deg", heading_deg)?;
+        fields::SET.check(set_deg)?;
+        fields::HEADING.check(heading_deg)?;
         let (sin, cos) = (set_deg - heading_deg).to_radians().sin_cos();
         Self::new(flow * cos, flow * sin)
     }
@@ -58,8 +55,8 @@ impl Current {
         up: MetresPerSecond,
         down: MetresPerSecond,
     ) -> Result<(Self, MetresPerSecond), Error> {
-        GROUND.check("ground_up_mps", up.0)?;
-        GROUND.check("ground_down_mps", down.0)?;
+        fields::GROUND_UP.check(up.0)?;
+        fields::GROUND_DOWN.check(down.0)?;
         let current = Self::new(0.5 * (down - up), MetresPerSecond(0.0))?;
         Ok((current, 0.5 * (up + down)))
     }

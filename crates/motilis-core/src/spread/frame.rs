@@ -1,14 +1,12 @@
 //! The boat's frame, and how it bends in a turn.
 
 use super::Side;
-use crate::error::{Error, Range};
+use crate::error::Error;
+use crate::fields;
 use crate::units::{Metres, MetresPerSecond};
 
 /// Aft, starboard, depth in the boat's frame, m.
 pub type Point = [f64; 3];
-
-/// Radii of turns that boats with lines out make.
-pub const RADIUS: Range = Range::closed(5.0, 2_000.0, "m", "between 5 and 2 000 m");
 
 /// A steady turn.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -25,7 +23,7 @@ impl Turn {
     /// # Errors
     /// [`Error::OutOfRange`].
     pub fn check(&self) -> Result<(), Error> {
-        RADIUS.check("turn_radius_m", self.radius.0).map(|_| ())
+        fields::TURN_RADIUS.check(self.radius.0).map(|_| ())
     }
 
     /// Radius of the circle of what runs so far to starboard of the boat.

@@ -1,4 +1,5 @@
-use crate::error::{Error, Range};
+use crate::error::Error;
+use crate::fields;
 use crate::line::{LineSetup, Rigging, Start};
 use crate::numeric::root;
 use crate::rig::Practice;
@@ -6,9 +7,6 @@ use crate::towline::PointLoad;
 use crate::units::{Metres, MetresPerSecond, Newtons, SquareMetres};
 use crate::water::Water;
 
-const OUT: Range = Range::above(0.0, 600.0, "m", "above 0 and at most 600 m");
-const DEPTH: Range = Range::closed(0.0, 300.0, "m", "between 0 and 300 m");
-const SPEED: Range = Range::above(0.0, 4.5, "m/s", "above 0 and at most 4.5 m/s");
 /// Most pairs of a table.
 const MOST: usize = 60;
 /// Drag area of a plug or spoon while it works; from memory.
@@ -31,9 +29,9 @@ impl Lure {
     /// # Errors
     /// [`Error::OutOfRange`], or [`Error::Contradiction`] for speeds in the wrong order.
     pub fn new(name: impl Into<String>, speeds: Practice, dives: DiveTable) -> Result<Self, Error> {
-        SPEED.check("from_mps", speeds.from.0)?;
-        SPEED.check("favourite_mps", speeds.favourite.0)?;
-        SPEED.check("to_mps", speeds.to.0)?;
+        fields::LURE_FROM.check(speeds.from.0)?;
+        fields::LURE_FAVOURITE.check(speeds.favourite.0)?;
+        fields::LURE_TO.check(speeds.to.0)?;
         if speeds.favourite < speeds.from || speeds.to < speeds.favourite {
             return Err(Error::contradiction(
                 "favourite_mps",
@@ -121,8 +119,12 @@ impl DiveTable {
             ));
         }
         for (place, (out, depth)) in pairs.iter().enumerate() {
-            OUT.check(&format!("dives[{place}].out_m"), out.0)?;
-            DEPTH.check(&format!("dives[{place}].depth_m"), depth.0)?;
+            fields::OUT
+                .range
+                .check(&format!("dives[{place}].out_m"), out.0)?;
+            fields::DEPTH
+                .range
+                .check(&format!("dives[{place}].depth_m"), depth.0)?;
             if depth > out {
                 return Err(Error::contradiction(
                     format!("dives[{place}].depth_m"),

@@ -33,7 +33,7 @@ mod turn;
 pub use board::{Balance, board_balance};
 pub use current::{Current, Leg};
 pub use fault::{Fault, Gravity};
-pub use frame::{Point, RADIUS, Turn};
+pub use frame::{Point, Turn};
 pub use kick::{Kick, Passed, kick};
 pub use line_running::{LineRunning, State};
 pub use lure::{DiveTable, Lure};
@@ -47,7 +47,8 @@ pub use shared::Shared;
 pub use tangle::{NEAR, TANGLED, Tangle, closest};
 pub use turn::SafeTurn;
 
-use crate::error::{Error, Range};
+use crate::error::Error;
+use crate::fields;
 use crate::line::{LineSetup, Start, Surroundings};
 use crate::rig::Rig;
 use crate::units::{Metres, MetresPerSecond};
@@ -55,13 +56,6 @@ use std::sync::Arc;
 
 /// Most lines a spread can hold: six holders a side and two more a side for riggers.
 pub const MOST_LINES: usize = 16;
-
-/// Length of a rod.
-pub const ROD: Range = Range::closed(0.5, 6.0, "m", "between 0.5 and 6 m");
-/// Distance of a board from the keel.
-pub const BOARD: Range = Range::closed(2.0, 80.0, "m", "between 2 and 80 m");
-/// Speed of a spread through the water.
-pub const SPEED: Range = Range::above(0.0, 4.5, "m/s", "above 0 and at most 4.5 m/s");
 
 /// The rod that a set-up's tip height is taken on.
 pub const USUAL_ROD: Metres = Metres(7.0 * 0.3048);
@@ -151,13 +145,13 @@ impl Rod {
 
     fn check(&self) -> Result<(), Error> {
         self.setup.check().map_err(|error| error.under("setup"))?;
-        ROD.check("rod_m", self.length.0)?;
+        fields::ROD.check(self.length.0)?;
         match (self.has_board(), self.board) {
             (true, None) => Err(Error::contradiction(
                 "board_m",
                 "a line from a board needs the board's distance from the boat",
             )),
-            (true, Some(board)) => BOARD.check("board_m", board.0).map(|_| ()),
+            (true, Some(board)) => fields::BOARD.check(board.0).map(|_| ()),
             (false, _) => Ok(()),
         }
     }
@@ -189,7 +183,7 @@ impl Spread {
 
     /// Whether it can be computed at all, whatever single lines are like.
     pub(crate) fn check_whole(&self, surroundings: &Surroundings) -> Result<(), Error> {
-        SPEED.check("speed_mps", self.speed.0)?;
+        fields::TOWED.check(self.speed.0)?;
         if let Some(bottom) = surroundings.bottom {
             crate::line::BOTTOM.check("bottom_m", bottom.0)?;
         }

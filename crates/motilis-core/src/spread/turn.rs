@@ -1,8 +1,9 @@
-use super::frame::{RADIUS, Turn};
+use super::frame::Turn;
 use super::line_running::{offset, speeds, tail};
 use super::running::Running;
 use super::{Fault, Rod, Side, Spread, Towed};
 use crate::error::Error;
+use crate::fields;
 use crate::line::{Rigging, Surroundings};
 use crate::numeric::root;
 use crate::units::{Metres, MetresPerSecond};
@@ -38,7 +39,7 @@ impl Spread {
             }
         }
         // A line at its own limit straight on bears no turn at all.
-        if radius > RADIUS.most {
+        if radius > fields::TURN_RADIUS.range.most {
             return Ok(SafeTurn {
                 to,
                 radius: None,

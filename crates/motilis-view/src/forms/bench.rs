@@ -6,6 +6,7 @@ use crate::units::{Quantity, Reader, System};
 use crate::words::bench as say;
 use motilis_core::bench::{Checked, checks_in};
 use motilis_core::book::PartId;
+use motilis_core::fields;
 use motilis_core::rig::{Edit, Knot, Mount, Piece, Setting, Spacing, Stack};
 use motilis_helm::Shop;
 
@@ -82,12 +83,7 @@ pub fn typed_edits(form: &Texts, shop: &Shop, seen: &Stack) -> Result<Typed, Ref
         }
         "bend" => {
             let at = here()?;
-            let bend = figure(
-                "bend",
-                "Bend",
-                text("bend"),
-                motilis_core::Range::closed(0.0, 1.0, "", ""),
-            )?;
+            let bend = figure("bend", "Bend", text("bend"), fields::BEND.range)?;
             one(Edit::Bend { at, bend }, Some(at))
         }
         "duplicate" => {

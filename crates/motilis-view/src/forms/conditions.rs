@@ -6,7 +6,8 @@ use crate::seen::Device;
 use crate::units::{Problem, Quantity, System, show};
 use jiff::Timestamp;
 use motilis_core::advice::{Mood, Schools, Sky, Wind};
-use motilis_core::book::{Outing, WaterBody, WaterId, limits};
+use motilis_core::book::{Outing, WaterBody, WaterId};
+use motilis_core::fields;
 use motilis_core::fish::{Fish, Forage};
 use motilis_core::light::Stain;
 use motilis_core::rig::Kind;
@@ -57,52 +58,32 @@ impl Figures {
     fn new(raw: &RawConditions, system: System) -> Self {
         use Quantity::{Depth, Speed, Temperature};
         Self {
-            speed: Typed::new(
-                ("speed", "Speed"),
-                (Speed, system),
-                limits::SPEED,
-                &raw.speed,
-            ),
+            speed: Typed::new(fields::SPEED, "Speed", (Speed, system), &raw.speed),
             temperature: Typed::new(
-                ("temperature", "Temp."),
+                fields::TEMPERATURE,
+                "Temp.",
                 (Temperature, system),
-                limits::TEMPERATURE,
                 &raw.temperature,
             ),
-            clarity: Typed::new(
-                ("clarity", "Clarity"),
-                (Depth, system),
-                limits::CLARITY,
-                &raw.clarity,
-            ),
-            bottom: Typed::new(
-                ("bottom", "Bottom"),
-                (Depth, system),
-                limits::DEPTH,
-                &raw.bottom,
-            ),
+            clarity: Typed::new(fields::CLARITY, "Clarity", (Depth, system), &raw.clarity),
+            bottom: Typed::new(fields::BOTTOM, "Bottom", (Depth, system), &raw.bottom),
             fish_from: Typed::new(
-                ("fish_from", "Fish from"),
+                fields::FISH_FROM,
+                "Fish from",
                 (Depth, system),
-                limits::FISH_DEPTH,
                 &raw.fish_from,
             ),
-            fish_to: Typed::new(
-                ("fish_to", "Fish to"),
-                (Depth, system),
-                limits::FISH_DEPTH,
-                &raw.fish_to,
-            ),
+            fish_to: Typed::new(fields::FISH_TO, "Fish to", (Depth, system), &raw.fish_to),
             thermocline: Typed::new(
-                ("thermocline", "Thermocline"),
+                fields::THERMOCLINE,
+                "Thermocline",
                 (Depth, system),
-                limits::DEPTH,
                 &raw.thermocline,
             ),
             wanted_depth: Typed::new(
-                ("wanted_depth", "Rig at"),
+                fields::WANTED_DEPTH,
+                "Rig at",
                 (Depth, system),
-                limits::DEPTH,
                 &raw.wanted_depth,
             ),
         }
@@ -390,7 +371,7 @@ pub fn read(
                 }
             }
             for typed in figures.all() {
-                if typed.field.name == error.quantity() {
+                if typed.is_meant(&error) {
                     typed.field.problem = Some(whole(&error, &outing, system));
                 }
             }
@@ -496,7 +477,7 @@ fn frozen(body: &WaterBody, typed: Celsius, system: System) -> Problem {
 /// The sentence about figures that do not agree, with the depth or the stain it is about.
 fn whole(error: &motilis_core::Error, outing: &Outing, system: System) -> Problem {
     let depth = |metres: f64| show(Quantity::Depth, metres, system);
-    if error.quantity() == "clarity" {
+    if error.quantity() == fields::CLARITY.key {
         let range = outing.stain.secchi_range();
         return Problem(format!(
             "A disk is lost between {} and {} in {} water, not at {}; correct it, or choose another stain.",
@@ -528,5 +509,5 @@ pub fn stepped(speed: f64, step: &str, system: System) -> MetresPerSecond {
     };
     // Land on whole tenths, whatever the speed was before.
     let tenths = (speed / tenth).round() + steps;
-    MetresPerSecond((tenths * tenth).clamp(limits::SPEED.least, limits::SPEED.most))
+    MetresPerSecond((tenths * tenth).clamp(fields::SPEED.range.least, fields::SPEED.range.most))
 }

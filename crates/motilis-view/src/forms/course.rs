@@ -3,13 +3,11 @@
 use super::Typed;
 use crate::screens::{Choice, CourseForm};
 use crate::units::{Problem, Quantity, System};
-use motilis_core::Range;
+use motilis_core::fields;
 use motilis_core::motion::Course;
-use motilis_core::spread::{RADIUS, Side};
+use motilis_core::spread::Side;
 use motilis_core::units::Metres;
 use serde::Deserialize;
-
-const MINUTES: Range = Range::closed(0.1, 60.0, "min", "between 0.1 and 60 min");
 
 /// The form as it was sent.
 #[derive(Debug, Default, Clone, Deserialize)]
@@ -52,15 +50,15 @@ pub fn read(raw: &RawCourse, system: System, blank: bool) -> (CourseForm, Option
         &raw.course
     };
     let mut bend = Typed::new(
-        ("bend", "Radius of its bends"),
+        fields::BEND_RADIUS,
+        "Radius of its bends",
         (Quantity::Depth, system),
-        RADIUS,
         &raw.bend,
     );
     let mut minutes = Typed::new(
-        ("minutes", "Minutes"),
+        fields::MINUTES,
+        "Minutes",
         (Quantity::Count, system),
-        MINUTES,
         &raw.minutes,
     );
     if blank {

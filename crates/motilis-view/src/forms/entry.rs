@@ -4,7 +4,8 @@ use super::{Texts, Typed, base, instant, merge, overtaken, problem, text};
 use crate::screens::{Choice, EntryForm, Field};
 use crate::seen::Device;
 use crate::units::{Problem, Quantity, System};
-use motilis_core::book::{Event, EventKind, limits};
+use motilis_core::book::{Event, EventKind};
+use motilis_core::fields;
 use motilis_core::units::Metres;
 use motilis_helm::{Here, zone};
 use serde::Deserialize;
@@ -24,9 +25,9 @@ const KEPT: [(&str, &str); 3] = [("", "not said"), ("kept", "kept"), ("released"
 
 fn length_field(typed: &str, system: System) -> Typed {
     Typed::new(
-        ("length", "Length"),
+        fields::FISH_LENGTH,
+        "Length",
         (Quantity::Length, system),
-        limits::LENGTH,
         typed,
     )
 }

@@ -3,6 +3,7 @@
 use super::{Texts, Typed, merge, overtaken};
 use crate::units::{Quantity, System};
 use motilis_core::advice::{Question, Schools, Term, WEIGHT, Weights};
+use motilis_core::fields;
 use motilis_core::fish::Fish;
 use motilis_helm::WaysAct;
 
@@ -63,12 +64,12 @@ pub fn weights_of(weights: &Weights, usual: &Weights) -> Texts {
 
 /// The field of a term's weight.
 pub fn weight(term: Term, typed: &str) -> Typed {
-    Typed::new(
-        (term.key(), term.name()),
-        (Quantity::Count, System::Metric),
-        WEIGHT,
-        typed,
-    )
+    let asked = fields::Field {
+        form: term.key(),
+        key: term.key(),
+        range: WEIGHT,
+    };
+    Typed::new(asked, term.name(), (Quantity::Count, System::Metric), typed)
 }
 
 /// The weights of a form, with what others changed meanwhile.

@@ -3,7 +3,8 @@
 use super::{Typed, problem, text};
 use crate::screens::LureForm;
 use crate::units::{Problem, Quantity, Reader, System};
-use motilis_core::book::{limits, plain_text};
+use motilis_core::book::plain_text;
+use motilis_core::fields;
 use motilis_core::rig::Practice;
 use motilis_core::spread::{DiveTable, Lure};
 use motilis_core::units::{Metres, MetresPerSecond};
@@ -22,19 +23,13 @@ pub struct RawLure {
 
 /// The form, with the lure it makes when nothing is wrong with it.
 pub fn read(raw: &RawLure, system: System, blank: bool) -> (LureForm, Option<Lure>) {
-    let speed = |name, label, typed: &str| {
-        Typed::new(
-            (name, label),
-            (Quantity::Speed, system),
-            limits::SPEED,
-            typed,
-        )
-    };
+    let speed =
+        |asked, label, typed: &str| Typed::new(asked, label, (Quantity::Speed, system), typed);
     let mut name = text("name", "Name", raw.name.trim());
     let mut speeds = [
-        speed("from", "Works from", &raw.from),
-        speed("favourite", "Best at", &raw.favourite),
-        speed("to", "Works up to", &raw.to),
+        speed(fields::LURE_FROM, "Works from", &raw.from),
+        speed(fields::LURE_FAVOURITE, "Best at", &raw.favourite),
+        speed(fields::LURE_TO, "Works up to", &raw.to),
     ];
     let mut trouble = String::new();
     let mut made = None;
@@ -101,8 +96,8 @@ fn pairs(typed: &str, system: System) -> Result<DiveTable, String> {
                     number + 1
                 )
             })?;
-        let out = reader("Setback", limits::OUT).read(halves.0);
-        let depth = reader("Depth", limits::FISH_DEPTH).read(halves.1);
+        let out = reader("Setback", fields::OUT.range).read(halves.0);
+        let depth = reader("Depth", fields::DEPTH.range).read(halves.1);
         let at = |sentence: String| format!("Line {}: {sentence}", number + 1);
         pairs.push((
             Metres(out.map_err(|problem| at(problem.0))?),

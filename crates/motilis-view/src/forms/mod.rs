@@ -22,26 +22,27 @@ pub mod water;
 
 use crate::screens::Field;
 use crate::units::{Problem, Quantity, Reader, System, show};
-use motilis_core::Range;
+use motilis_core::fields;
 use std::collections::BTreeMap;
 
 /// A field being read: keeps what was typed whatever comes of it.
 pub struct Typed {
     /// As the page shows it again.
     pub field: Field,
+    key: &'static str,
     reader: Reader,
 }
 
 impl Typed {
     /// A field of a quantity with the text typed in it.
     pub fn new(
-        (name, label): (&'static str, &'static str),
+        asked: fields::Field,
+        label: &'static str,
         (quantity, system): (Quantity, System),
-        range: Range,
         typed: &str,
     ) -> Self {
         let field = Field {
-            name,
+            name: asked.form,
             label,
             unit: quantity.unit(system).symbol,
             value: typed.to_owned(),
@@ -51,9 +52,18 @@ impl Typed {
             label,
             quantity,
             system,
-            range,
+            range: asked.range,
         };
-        Self { field, reader }
+        Self {
+            field,
+            key: asked.key,
+            reader,
+        }
+    }
+
+    /// Whether a refusal is about this field.
+    pub fn is_meant(&self, refusal: &motilis_core::Error) -> bool {
+        self.key == refusal.quantity()
     }
 
     /// The SI value; `otherwise` and a problem beside the field when it cannot be read.

@@ -6,9 +6,9 @@ use crate::screens::{Choice, Field};
 use crate::seen::Seen;
 use crate::units::{Quantity, System};
 use jiff::Timestamp;
-use motilis_core::Range;
 use motilis_core::blade::Observation;
-use motilis_core::book::{BottomTouch, DunkTest, limits};
+use motilis_core::book::{BottomTouch, DunkTest};
+use motilis_core::fields;
 use motilis_core::line::Touch;
 use motilis_core::units::{Hertz, Metres, MetresPerSecond};
 use motilis_helm::{Error, ObservedAct, Tank};
@@ -16,8 +16,6 @@ use serde::Deserialize;
 use std::sync::Arc;
 
 /// Turns of a blade in ten seconds.
-const TURNS: Range = Range::above(0.0, 1_000.0, "", "above 0 and at most 1 000");
-
 /// The dunk test's form, with the tank it came from.
 #[derive(Debug, Default, Clone, Deserialize)]
 #[serde(default)]
@@ -70,15 +68,15 @@ pub(crate) fn touches(chosen: &str) -> Vec<Choice> {
 pub(crate) fn dunk_fields(system: System, speed: &str, turns: &str) -> [Typed; 2] {
     [
         Typed::new(
-            ("dunk_speed", "At a speed of"),
+            fields::DUNK_SPEED,
+            "At a speed of",
             (Quantity::Speed, system),
-            limits::SPEED,
             speed,
         ),
         Typed::new(
-            ("turns", "Turns in 10 s"),
+            fields::TURNS,
+            "Turns in 10 s",
             (Quantity::Count, system),
-            TURNS,
             turns,
         ),
     ]
@@ -88,21 +86,21 @@ pub(crate) fn dunk_fields(system: System, speed: &str, turns: &str) -> [Typed; 2
 pub(crate) fn touch_fields(system: System, [out, depth, speed]: [&str; 3]) -> [Typed; 3] {
     [
         Typed::new(
-            ("touch_out", "Line out"),
+            fields::TOUCH_OUT,
+            "Line out",
             (Quantity::Depth, system),
-            limits::OUT,
             out,
         ),
         Typed::new(
-            ("touch_depth", "Bottom at"),
+            fields::TOUCH_DEPTH,
+            "Bottom at",
             (Quantity::Depth, system),
-            limits::DEPTH,
             depth,
         ),
         Typed::new(
-            ("touch_speed", "Speed"),
+            fields::TOUCH_SPEED,
+            "Speed",
             (Quantity::Speed, system),
-            limits::SPEED,
             speed,
         ),
     ]
@@ -191,11 +189,8 @@ pub fn touch(
         match checked {
             Ok(()) => return Ok(ObservedAct::Touch(record)),
             Err(error) => {
-                let place = match error.quantity() {
-                    "out" => 0,
-                    "speed" => 2,
-                    _ => 1,
-                };
+                let meant = typed.iter().position(|typed| typed.is_meant(&error));
+                let place = meant.unwrap_or(1);
                 typed[place].field.problem = Some(problem(&error));
             }
         }

@@ -5,15 +5,10 @@ use crate::draw::part::{TRUE_SIZE, lying};
 use crate::screens::{Choice, Field, Frame, PartForm};
 use crate::units::{Quantity, System};
 use crate::words::{self, bench as say};
-use motilis_core::Range;
-use motilis_core::book::limits::{COST, LEFT};
 use motilis_core::book::{BoxPart, PartId};
-use motilis_core::rig::{
-    BARE, Colour, Finish, LENGTH, MASS, Material, Measured, Part, THICKNESS, WIDTH, What,
-};
+use motilis_core::fields;
+use motilis_core::rig::{BARE, Colour, Finish, Material, Measured, Part, What};
 use motilis_core::units::{GRAM, Kilograms, MILLIMETRE, Metres};
-
-const SIZE: Range = Range::closed(-10.0, 2_000.0, "", "between -10 and 2 000");
 
 /// The fields of a form, each with what is wrong with it.
 struct Fields<'a> {
@@ -165,27 +160,26 @@ pub fn read_over(
 
 impl<'a> Fields<'a> {
     fn new(raw: &'a Raw) -> Self {
-        let typed = |named, quantity, range| {
-            let (name, _): (&str, &str) = named;
-            let text = raw.get(name).map_or("", String::as_str);
-            Typed::new(named, (quantity, System::Metric), range, text)
+        let typed = |asked: fields::Field, label, quantity| {
+            let text = raw.get(asked.form).map_or("", String::as_str);
+            Typed::new(asked, label, (quantity, System::Metric), text)
         };
-        let length = |name, label, range| typed((name, label), Quantity::Bench, range);
-        let count = |name, label, range| typed((name, label), Quantity::Count, range);
+        let length = |asked, label| typed(asked, label, Quantity::Bench);
+        let count = |asked, label| typed(asked, label, Quantity::Count);
         Self {
             raw,
-            size: count("size", "Size", SIZE),
+            size: count(fields::SIZE, "Size"),
             measured: [
-                length("length", "Length", LENGTH),
-                length("width", "Width, gap", WIDTH),
-                length("thickness", "Thickness, wire", THICKNESS),
-                length("diameter", "Diameter, eye", WIDTH),
-                length("bore", "Hole", WIDTH),
-                typed(("mass", "Mass"), Quantity::PartMass, MASS),
+                length(fields::PART_LENGTH, "Length"),
+                length(fields::PART_WIDTH, "Width, gap"),
+                length(fields::PART_THICKNESS, "Thickness, wire"),
+                length(fields::PART_DIAMETER, "Diameter, eye"),
+                length(fields::PART_BORE, "Hole"),
+                typed(fields::PART_MASS, "Mass", Quantity::PartMass),
             ],
-            left: count("left", "Left, pieces or metres", LEFT),
-            low: count("low", "Runs short at", LEFT),
-            cost: count("cost", "Cost of one or of a metre", COST),
+            left: count(fields::LEFT, "Left, pieces or metres"),
+            low: count(fields::LOW, "Runs short at"),
+            cost: count(fields::COST, "Cost of one or of a metre"),
             place: text(
                 "place",
                 "Place",
@@ -220,20 +214,15 @@ impl<'a> Fields<'a> {
             place: self.text("place").trim().to_owned(),
         };
         if let Err(error) = boxed.check() {
-            match error.quantity() {
-                "place" => self.place.problem = Some(problem(&error)),
-                "left_count" => self.left.field.problem = Some(problem(&error)),
-                quantity => {
-                    let name = quantity.split('_').next().unwrap_or_default();
-                    let measured = self.measured.iter_mut();
-                    match measured
-                        .map(|typed| &mut typed.field)
-                        .find(|field| field.name == name)
-                    {
-                        Some(field) => field.problem = Some(problem(&error)),
-                        None => self.refusal = Some(problem(&error).0),
-                    }
-                }
+            let figures = self
+                .measured
+                .iter_mut()
+                .chain([&mut self.left, &mut self.low]);
+            let meant = figures.into_iter().find(|typed| typed.is_meant(&error));
+            match (error.quantity(), meant) {
+                ("place", _) => self.place.problem = Some(problem(&error)),
+                (_, Some(typed)) => typed.field.problem = Some(problem(&error)),
+                (_, None) => self.refusal = Some(problem(&error).0),
             }
         }
         Some(boxed)

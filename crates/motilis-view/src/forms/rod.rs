@@ -6,9 +6,10 @@ use crate::screens::{Choice, Editor};
 use crate::seen::Seen;
 use crate::units::{Problem, Quantity, System, show};
 use crate::words::spread as say;
-use motilis_core::book::{LureId, PlannedRod, PlannedSpread, RigId, SetupId, Tackle, limits};
-use motilis_core::line::{LEAD, LineSetup, MASS, Start};
-use motilis_core::spread::{BOARD, Holder, ROD, SetOut, Stance, Towed};
+use motilis_core::book::{LureId, PlannedRod, PlannedSpread, RigId, SetupId, Tackle};
+use motilis_core::fields;
+use motilis_core::line::{LineSetup, Start};
+use motilis_core::spread::{Holder, SetOut, Stance, Towed};
 use motilis_core::units::{Kilograms, Metres, MetresPerSecond};
 use motilis_helm::{Deck, Error, planned};
 use serde::Deserialize;
@@ -47,28 +48,27 @@ struct Fields {
 
 impl Fields {
     fn new(setup: &LineSetup, system: System, typed: &dyn Fn(&str) -> String) -> Self {
-        let field = |name: &'static str, label, quantity, range| {
-            Typed::new((name, label), (quantity, system), range, &typed(name))
+        let field = |asked: fields::Field, label, quantity| {
+            Typed::new(asked, label, (quantity, system), &typed(asked.form))
         };
         let rigger = setup.lets_out_cable();
         let depth = Quantity::Depth;
         Self {
-            rod: field("rod", "Rod length", depth, ROD),
+            rod: field(fields::ROD, "Rod length", depth),
             board: (setup.start == Start::Board)
-                .then(|| field("board", "Board from the boat", depth, BOARD)),
-            above: rigger.then(|| field("above", "Release above the ball", depth, LEAD)),
+                .then(|| field(fields::BOARD, "Board from the boat", depth)),
+            above: rigger.then(|| field(fields::ABOVE, "Release above the ball", depth)),
             weight: setup
                 .weight
                 .and_then(|weight| weight.mass())
-                .map(|_| field("weight", "Weight", Quantity::Mass, MASS)),
-            lead: field("lead", "Lead", depth, LEAD),
+                .map(|_| field(fields::WEIGHT, "Weight", Quantity::Mass)),
+            lead: field(fields::LEAD, "Lead", depth),
             out: field(
-                "out",
+                fields::OUT,
                 if rigger { "Cable out" } else { "Line out" },
                 depth,
-                limits::OUT,
             ),
-            wanted: field("wanted", "Rig wanted at", depth, limits::DEPTH),
+            wanted: field(fields::WANTED, "Rig wanted at", depth),
         }
     }
 
@@ -465,12 +465,7 @@ pub fn for_depth(
 ) -> Result<Result<Metres, String>, Error> {
     let system = deck.device.system;
     let mut spread = deck.spread(plan)?;
-    let mut typed = Typed::new(
-        ("speed", "Speed"),
-        (Quantity::Speed, system),
-        limits::SPEED,
-        speed,
-    );
+    let mut typed = Typed::new(fields::TOWED, "Speed", (Quantity::Speed, system), speed);
     if let Some(speed) = typed.optional().filter(|speed| *speed > 0.0) {
         spread.speed = MetresPerSecond(speed);
     }

@@ -5,10 +5,10 @@ use crate::screens::{Choice, Field, RuleForm};
 use crate::units::{Problem, Quantity, System, show};
 use crate::words::rules as say;
 use jiff::civil::Date;
-use motilis_core::Range;
 use motilis_core::book::{RuleId, WaterBody, WaterId};
+use motilis_core::fields;
 use motilis_core::fish::Fish;
-use motilis_core::rules::{LocalRule, SLOT, Says, Slot, Topic, clash};
+use motilis_core::rules::{LocalRule, Says, Slot, Topic, clash};
 use motilis_core::units::Metres;
 use motilis_helm::{Book, Error};
 use motilis_store::rules;
@@ -19,8 +19,6 @@ pub struct Refused {
     field: String,
     sentence: String,
 }
-
-const COUNT: Range = Range::closed(0.0, 100.0, "", "a whole number between 0 and 100");
 
 /// The rule of a form, held against the one that is kept and against those of the water.
 ///
@@ -128,17 +126,20 @@ fn date(field: &str, label: &str, typed: &str) -> Result<Option<Date>, Refused> 
 
 fn count_field(raw: &Raw) -> Typed {
     Typed::new(
-        ("rule_count", "At most"),
+        fields::RULE_COUNT,
+        "At most",
         (Quantity::Count, System::Metric),
-        COUNT,
         raw.get("rule_count").map_or("", String::as_str),
     )
 }
 
 fn slot_field(raw: &Raw, units: System, end: usize) -> Typed {
-    let named = [("slot_from", "Shortest"), ("slot_to", "Longest")][end];
-    let typed = raw.get(named.0).map_or("", String::as_str);
-    Typed::new(named, (Quantity::Length, units), SLOT, typed)
+    let (asked, label) = [
+        (fields::SLOT_FROM, "Shortest"),
+        (fields::SLOT_TO, "Longest"),
+    ][end];
+    let typed = raw.get(asked.form).map_or("", String::as_str);
+    Typed::new(asked, label, (Quantity::Length, units), typed)
 }
 
 /// A rule as its form would be typed.

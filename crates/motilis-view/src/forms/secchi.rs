@@ -3,7 +3,7 @@
 use crate::forms::Typed;
 use crate::screens::{Choice, SecchiHelper};
 use crate::units::{Quantity, System, show};
-use motilis_core::book::limits;
+use motilis_core::fields;
 
 /// White blades to hold over the side: Colorado numbers.
 const NUMBERS: [f64; 4] = [2.0, 3.0, 4.0, 5.0];
@@ -11,9 +11,9 @@ const NUMBERS: [f64; 4] = [2.0, 3.0, 4.0, 5.0];
 /// The field of the depth at which the blade is lost.
 pub fn lost(raw: &str, system: System) -> Typed {
     Typed::new(
-        ("blade_lost", "White blade lost at"),
+        fields::BLADE_LOST,
+        "White blade lost at",
         (Quantity::Depth, system),
-        limits::CLARITY,
         raw,
     )
 }

@@ -5,7 +5,8 @@ use crate::screens::{Choice, Field, SetupForm, SetupGroup};
 use crate::seen::Device;
 use crate::units::{Problem, Quantity, System};
 use motilis_core::book::plain_text;
-use motilis_core::line::{CORE, Core, LEAD, LineSetup, MASS, REEL, Start, TIP};
+use motilis_core::fields;
+use motilis_core::line::{Core, LineSetup, Start};
 use motilis_core::tackle::{
     DiverSize, LineMaterial, LineStock, SideSetting, SinkerStyle, Weight, WeightMaterial,
 };
@@ -52,23 +53,26 @@ struct Fields {
 
 impl Fields {
     fn new(raw: &RawSetup, system: System) -> Self {
-        let depth = |name, label, range, typed: &str| {
-            Typed::new((name, label), (Quantity::Depth, system), range, typed)
-        };
-        let mass = |name, label, typed: &str| {
-            Typed::new((name, label), (Quantity::Mass, system), MASS, typed)
+        let depth =
+            |asked, label, typed: &str| Typed::new(asked, label, (Quantity::Depth, system), typed);
+        let mass =
+            |asked, label, typed: &str| Typed::new(asked, label, (Quantity::Mass, system), typed);
+        // `weight` is what hangs there; this is how heavy.
+        let heavy = fields::Field {
+            form: "mass",
+            ..fields::WEIGHT
         };
         Self {
             name: text("name", "Name", raw.name.trim()),
-            tip: depth("tip", "Tip above the water", TIP, &raw.tip),
-            ball: mass("ball", "Ball", &raw.ball),
-            drop_back: depth("drop_back", "Line behind the release", LEAD, &raw.drop_back),
-            above: depth("above", "Release above the ball", LEAD, &raw.above),
-            reel: depth("reel", "Line on the reel", REEL, &raw.reel),
-            core: depth("core_length", "Length of it", CORE, &raw.core_length),
-            mass: mass("mass", "Weight", &raw.mass),
-            ahead: depth("ahead", "Line ahead of the leader", LEAD, &raw.ahead),
-            lead: depth("lead", "Lead", LEAD, &raw.lead),
+            tip: depth(fields::TIP, "Tip above the water", &raw.tip),
+            ball: mass(fields::BALL, "Ball", &raw.ball),
+            drop_back: depth(fields::DROP_BACK, "Line behind the release", &raw.drop_back),
+            above: depth(fields::ABOVE, "Release above the ball", &raw.above),
+            reel: depth(fields::REEL, "Line on the reel", &raw.reel),
+            core: depth(fields::CORE, "Length of it", &raw.core_length),
+            mass: mass(heavy, "Weight", &raw.mass),
+            ahead: depth(fields::AHEAD, "Line ahead of the leader", &raw.ahead),
+            lead: depth(fields::LEAD, "Lead", &raw.lead),
         }
     }
 

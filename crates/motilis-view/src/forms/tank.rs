@@ -6,10 +6,10 @@ use crate::present::choices;
 use crate::screens::{Choice, Slider, TankForm};
 use crate::seen::Seen;
 use crate::units::{Problem, Quantity, System, show, show_fraction};
-use motilis_core::Range;
 use motilis_core::blade::Family;
-use motilis_core::book::{RigId, RunningLine, SetupId, limits};
-use motilis_core::line::{Changes, DiveFit, LEAD, Line, LineSetup, MASS, OutFor, Surroundings};
+use motilis_core::book::{RigId, RunningLine, SetupId};
+use motilis_core::fields;
+use motilis_core::line::{Changes, DiveFit, Line, LineSetup, OutFor, Surroundings};
 use motilis_core::rig::Rig;
 use motilis_core::tackle::LineStock;
 use motilis_core::units::{Kilograms, Metres, MetresPerSecond};
@@ -277,13 +277,9 @@ impl Fields {
     fn new(raw: &RawTank, start: &Start, runs: &Rig, tank: &Seen<Tank<'_, '_>>) -> Self {
         let system = tank.device.system;
         let outing = &tank.here.outing;
-        let field = |names, quantity, range, typed: &Option<String>, otherwise: Option<f64>| {
-            let mut field = Typed::new(
-                names,
-                (quantity, system),
-                range,
-                typed.as_deref().unwrap_or(""),
-            );
+        let field = |(asked, label), quantity, typed: &Option<String>, otherwise: Option<f64>| {
+            let shown = typed.as_deref().unwrap_or("");
+            let mut field = Typed::new(asked, label, (quantity, system), shown);
             if let (None, Some(figure)) = (typed, otherwise) {
                 field.fill(figure);
             }
@@ -300,16 +296,14 @@ impl Fields {
         let lead = start.lead();
         Self {
             speed: field(
-                ("speed", "Speed"),
+                (fields::SPEED, "Speed"),
                 Quantity::Speed,
-                limits::SPEED,
                 &raw.speed,
                 Some(outing.speed.0),
             ),
             out: field(
-                ("out", out_name),
+                (fields::OUT, out_name),
                 Quantity::Depth,
-                limits::OUT,
                 &if raw.was_rig.is_empty() {
                     raw.out.clone()
                 } else {
@@ -319,32 +313,28 @@ impl Fields {
             ),
             weight: start.mass().map(|mass| {
                 field(
-                    ("weight", "Weight"),
+                    (fields::WEIGHT, "Weight"),
                     Quantity::Mass,
-                    MASS,
                     &kept(&raw.weight),
                     Some(mass.0),
                 )
             }),
             lead: field(
-                ("lead", "Lead"),
+                (fields::LEAD, "Lead"),
                 Quantity::Depth,
-                LEAD,
                 &kept(&raw.lead),
                 Some(lead.0),
             ),
             depth: field(
-                ("depth", "Rig at"),
+                (fields::WANTED_DEPTH, "Rig at"),
                 Quantity::Depth,
-                limits::DEPTH,
                 &raw.depth,
                 Some(outing.wanted_depth.0),
             ),
             bend: (runs.front_blade().0.family == Family::SoftWing).then(|| {
                 field(
-                    ("bend", "Wing bent in, 0 flat to 1"),
+                    (fields::BEND, "Wing bent in, 0 flat to 1"),
                     Quantity::Count,
-                    BEND,
                     &if raw.was_rig.is_empty() {
                         raw.bend.clone()
                     } else {
@@ -504,7 +494,6 @@ impl Fields {
 
 /// How far in a soft wing is bent as it comes.
 const USUAL_BEND: f64 = 0.6;
-const BEND: Range = Range::closed(0.0, 1.0, "", "between 0 (flat) and 1 (bent in)");
 
 /// A line of the catalogue as a form names it.
 pub(crate) fn key(stock: &LineStock) -> String {

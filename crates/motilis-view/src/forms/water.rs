@@ -4,14 +4,11 @@ use super::{Texts, Typed, base, merge, overtaken, text};
 use crate::screens::{Choice, Field, WaterForm};
 use crate::units::{Problem, Quantity, System, show};
 use jiff::tz::TimeZone;
-use motilis_core::Range;
-use motilis_core::book::{WaterBody, limits};
+use motilis_core::book::WaterBody;
+use motilis_core::fields;
 use motilis_core::fish::{Fish, Forage};
 use motilis_core::light::Stain;
 use motilis_core::units::Metres;
-
-const LATITUDE: Range = Range::closed(-90.0, 90.0, "", "between -90 and 90 degrees north");
-const LONGITUDE: Range = Range::closed(-180.0, 180.0, "", "between -180 and 180 degrees east");
 
 /// The form as typed, and the water if all of it is sound.
 pub struct Read {
@@ -94,17 +91,17 @@ pub fn read_over(
 /// Reads the form; every wrong field gets its sentence.
 pub fn read(raw: &Texts, system: System) -> Read {
     let value = |name: &str| raw.get(name).map_or("", String::as_str);
-    let degrees = |named, range| {
-        let (name, _): (&str, &str) = named;
-        Typed::new(named, (Quantity::Count, System::Metric), range, value(name))
+    let degrees = |asked: fields::Field, label| {
+        let typed = value(asked.form);
+        Typed::new(asked, label, (Quantity::Count, System::Metric), typed)
     };
     let mut name = text("name", "Name", value("name"));
-    let mut latitude = degrees(("latitude", "Latitude, north positive"), LATITUDE);
-    let mut longitude = degrees(("longitude", "Longitude, east positive"), LONGITUDE);
+    let mut latitude = degrees(fields::LATITUDE, "Latitude, north positive");
+    let mut longitude = degrees(fields::LONGITUDE, "Longitude, east positive");
     let mut clarity = Typed::new(
-        ("clarity", "Clarity"),
+        fields::CLARITY,
+        "Clarity",
         (Quantity::Depth, system),
-        limits::CLARITY,
         value("clarity"),
     );
     let ticked = |group: &str, key: &str| raw.contains_key(&format!("{group}_{key}"));
@@ -137,7 +134,7 @@ pub fn read(raw: &Texts, system: System) -> Read {
     if let Err(error) = water.check() {
         match error.quantity() {
             "name" => name.problem = Some(crate::forms::problem(&error)),
-            "clarity" if clarity.field.problem.is_none() => {
+            key if key == fields::CLARITY.key && clarity.field.problem.is_none() => {
                 clarity.field.problem = Some(out_of_stain(&water, system));
             }
             _ => {}

@@ -14,15 +14,14 @@ use crate::screens::{
 use crate::seen::{Device, Seen};
 use crate::units::{Quantity, System, show};
 use crate::words::{self, spread as say};
-use motilis_core::book::limits;
 use motilis_core::line::Start;
 use motilis_core::rig::Rig;
 use motilis_core::spread::{
-    Current, Fault, Gravity, Holder, Mend, Order, RADIUS, Running, SafeTurn, Side, Spread, Towed,
-    Turn, mends,
+    Current, Fault, Gravity, Holder, Mend, Order, Running, SafeTurn, Side, Spread, Towed, Turn,
+    mends,
 };
 use motilis_core::units::{Metres, MetresPerSecond};
-use motilis_core::{Error as Refusal, Range};
+use motilis_core::{Error as Refusal, fields};
 use motilis_helm::{Book, Deck, Error};
 use std::sync::Arc;
 
@@ -46,8 +45,6 @@ const NARROW: Paper = Paper {
 };
 /// Radius to begin with.
 const USUAL_RADIUS: Metres = Metres(40.0);
-const ROSE: Range = Range::closed(0.0, 360.0, "", "between 0 and 360");
-const GROUND: Range = Range::closed(0.0, 9.0, "m/s", "between 0 and 9 m/s");
 
 /// What a page shows beside the spread as it is kept.
 #[derive(Default)]
@@ -79,9 +76,9 @@ impl Scene {
         let kept = deck.saved.plan.speed;
         let typed = |text: &Option<String>| text.clone().unwrap_or_default();
         let mut speed = Typed::new(
-            ("speed", "Speed"),
+            fields::SPEED,
+            "Speed",
             (Quantity::Speed, system),
-            limits::SPEED,
             &typed(&look.speed),
         );
         if look.speed.is_none() {
@@ -94,9 +91,9 @@ impl Scene {
             speed.fill(at.0);
         }
         let mut radius = Typed::new(
-            ("radius", "Radius"),
+            fields::TURN_RADIUS,
+            "Radius",
             (Quantity::Depth, system),
-            RADIUS,
             &typed(&look.radius),
         );
         if look.radius.is_none() {
@@ -530,17 +527,19 @@ fn notes(deck: &Seen<Deck<'_, '_>>, computed: &Computed) -> Vec<String> {
 
 /// The current on the run: by speeds over ground of one throttle, or by its own speed, set and the heading.
 fn ground(look: &Look, at: MetresPerSecond, system: System) -> (Vec<Field>, String) {
-    let speed = |name, label, typed: &str| {
-        Typed::new((name, label), (Quantity::Speed, system), GROUND, typed)
-    };
-    let rose = |name, label, typed: &str| {
-        Typed::new((name, label), (Quantity::Count, system), ROSE, typed)
-    };
-    let mut up = speed("up", "Over ground, up the run", &look.up);
-    let mut down = speed("down", "Down the run, same throttle", &look.down);
-    let mut flow = speed("flow", "Or: the current runs", &look.flow);
-    let mut set = rose("set", "It sets toward, degrees", &look.set);
-    let mut heading = rose("heading", "The run heads, degrees", &look.heading);
+    let speed =
+        |asked, label, typed: &str| Typed::new(asked, label, (Quantity::Speed, system), typed);
+    let rose =
+        |asked, label, typed: &str| Typed::new(asked, label, (Quantity::Count, system), typed);
+    let mut up = speed(fields::GROUND_UP, "Over ground, up the run", &look.up);
+    let mut down = speed(
+        fields::GROUND_DOWN,
+        "Down the run, same throttle",
+        &look.down,
+    );
+    let mut flow = speed(fields::CURRENT, "Or: the current runs", &look.flow);
+    let mut set = rose(fields::SET, "It sets toward, degrees", &look.set);
+    let mut heading = rose(fields::HEADING, "The run heads, degrees", &look.heading);
     let shown = |v: MetresPerSecond| show(Quantity::Speed, v.0, system);
     let told = [
         up.optional(),

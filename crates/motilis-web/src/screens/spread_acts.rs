@@ -7,7 +7,8 @@ use crate::device::Sent;
 use crate::{App, Error};
 use actix_web::HttpResponse;
 use actix_web::web::{Data, Path, Query};
-use motilis_core::book::{PlannedRod, PlannedSpread, SpreadId, Tackle, limits};
+use motilis_core::book::{PlannedRod, PlannedSpread, SpreadId, Tackle};
+use motilis_core::fields;
 use motilis_core::spread::{Holder, MOST_LINES, Mend};
 use motilis_core::units::Metres;
 use motilis_helm::{Act, Deck, SpreadAct};
@@ -236,7 +237,7 @@ pub(crate) async fn to_depth(
     let outcome = change(&app, &sent, *id, look, move |deck| {
         let (_, line) = line_of(deck, form.line, seen)?;
         let wanted = Quantity::Depth.unit(deck.device.system).to_si(form.wanted);
-        if let Err(error) = limits::DEPTH.check("wanted depth", wanted) {
+        if let Err(error) = fields::WANTED.check(wanted) {
             return Ok(Err(refused(problem(&error).0)));
         }
         let mut plan = deck.saved.plan.clone();

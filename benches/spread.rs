@@ -1,9 +1,9 @@
 //! What a spread of twelve lines costs, still and in motion: the figures published in `docs/architecture.md`.
 
-#[path = "../tests/it/fleet.rs"]
+#[path = "../crates/motilis-core/tests/it/fleet.rs"]
 #[allow(dead_code, reason = "the tests use more of it")]
 mod fleet;
-#[path = "../tests/it/rigs.rs"]
+#[path = "../crates/motilis-core/tests/it/rigs.rs"]
 #[allow(dead_code, reason = "the tests use more of it")]
 mod rigs;
 

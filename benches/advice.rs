@@ -8,7 +8,7 @@ use motilis_core::book::PartId;
 use motilis_core::rig::{Colour, Finish, Part, What};
 use std::hint::black_box;
 
-#[path = "../tests/it/pool.rs"]
+#[path = "../crates/motilis-core/tests/it/pool.rs"]
 mod pool;
 
 /// The blades of a well-filled box.
