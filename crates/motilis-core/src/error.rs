@@ -116,6 +116,11 @@ impl Range {
         }
     }
 
+    /// Whether its lower end lies outside of it.
+    pub fn is_open(&self) -> bool {
+        self.open
+    }
+
     /// Whether a figure lies in the range. A NaN never does.
     pub fn holds(&self, value: f64) -> bool {
         value <= self.most && (value > self.least || (!self.open && value >= self.least))

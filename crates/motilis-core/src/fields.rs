@@ -124,7 +124,7 @@ fields! {
     /// Speed of a spread: what does not move cannot be solved.
     TOWED "speed" "speed_mps" MOVING;
     /// Radius of a turn.
-    TURN_RADIUS "radius" "turn_radius_m" Range::closed(5.0, 2_000.0, "m", "between 5 and 2 000 m");
+    TURN_RADIUS "radius" "radius_m" Range::closed(5.0, 2_000.0, "m", "between 5 and 2 000 m");
     /// Radius of the bends of a course.
     BEND_RADIUS "bend" "radius_m" Range::closed(5.0, 2_000.0, "m", "between 5 and 2 000 m");
     /// How long a course is run.
@@ -162,7 +162,7 @@ fields! {
     /// Line out at a bottom touch.
     TOUCH_OUT "touch_out" "out_m" LET_OUT;
     /// Depth of the bottom it touched.
-    TOUCH_DEPTH "touch_depth" "touch_depth_m" DEEP;
+    TOUCH_DEPTH "touch_depth" "bottom_m" DEEP;
     /// Speed at which it did.
     TOUCH_SPEED "touch_speed" "speed_mps" MOVING;
 

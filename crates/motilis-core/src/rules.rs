@@ -141,7 +141,7 @@ impl LocalRule {
                 fields::RULE_COUNT.check(f64::from(count))?;
                 if topic == Topic::Lines && count == 0 {
                     return Err(Error::contradiction(
-                        "rule_count",
+                        fields::RULE_COUNT.key,
                         "no line at all is no rule for trolling; give 1 or more, or choose closed",
                     ));
                 }
@@ -362,11 +362,11 @@ mod tests {
 
     #[rstest]
     #[case(lines(2, Some(JULY), Some(JUNE)), "rule_to")]
-    #[case(lines(0, None, None), "rule_count")]
+    #[case(lines(0, None, None), "most")]
     #[case(LocalRule { source: " ".into(), ..lines(2, None, None) }, "rule_source")]
-    #[case(rule(Says::Slot(Slot { from: None, to: None, protected: false, one_over: false }), None, None), "slot_from")]
-    #[case(rule(Says::Slot(Slot { from: Some(Metres(0.5)), to: Some(Metres(0.4)), protected: true, one_over: false }), None, None), "slot_to")]
-    #[case(rule(Says::Slot(Slot { from: Some(Metres(9.0)), to: None, protected: false, one_over: false }), None, None), "slot_from")]
+    #[case(rule(Says::Slot(Slot { from: None, to: None, protected: false, one_over: false }), None, None), "slot_from_m")]
+    #[case(rule(Says::Slot(Slot { from: Some(Metres(0.5)), to: Some(Metres(0.4)), protected: true, one_over: false }), None, None), "slot_to_m")]
+    #[case(rule(Says::Slot(Slot { from: Some(Metres(9.0)), to: None, protected: false, one_over: false }), None, None), "slot_from_m")]
     fn a_rule_that_cannot_be_is_refused(#[case] rule: LocalRule, #[case] field: &str) {
         assert_eq!(rule.check().unwrap_err().quantity(), field);
     }

@@ -6,7 +6,7 @@ pub mod light;
 pub mod rules;
 pub mod spread;
 
-use crate::units::{Quantity, System, show, show_fraction};
+use crate::units::System;
 use motilis_core::blade::State;
 use motilis_core::book::{Outing, WaterBody};
 use motilis_core::line::{LineSetup, Start};
@@ -29,11 +29,11 @@ pub fn turns_a_minute(turns: Hertz) -> String {
 }
 
 fn speed(value: MetresPerSecond, system: System) -> String {
-    show(Quantity::Speed, value.0, system).to_string()
+    system.speed(value).to_string()
 }
 
 fn depth(value: Metres, system: System) -> String {
-    show(Quantity::Depth, value.0, system).to_string()
+    system.depth(value).to_string()
 }
 
 /// A rig's blade and what follows it: "Colorado 4, hammered brass, 2 × octopus 2, crawler".
@@ -81,13 +81,7 @@ pub fn weight(setup: &LineSetup, system: System) -> String {
         None => setup.main.material.name().to_owned(),
         Some(weight) => weight.mass().map_or_else(
             || weight.name(),
-            |mass| {
-                format!(
-                    "{} {}",
-                    show_fraction(Quantity::Mass, mass.0, system),
-                    weight.name()
-                )
-            },
+            |mass| format!("{} {}", system.mass_in_fractions(mass), weight.name()),
         ),
     }
 }
@@ -160,7 +154,7 @@ pub fn water(body: &WaterBody, temperature: Celsius, system: System) -> String {
         "the water of {}, {}, {}",
         body.name,
         if body.salt { "salt" } else { "fresh" },
-        show(Quantity::Temperature, temperature.0, system)
+        system.temperature(temperature)
     )
 }
 

@@ -80,7 +80,7 @@ impl Event {
         }
         if self.kind != EventKind::Fish && (self.length.is_some() || self.kept.is_some()) {
             return Err(Error::contradiction(
-                "length",
+                fields::FISH_LENGTH.key,
                 "only a fish has a length and is kept or released; make it a fish, or leave them empty",
             ));
         }

@@ -136,19 +136,19 @@ impl Outing {
         fields::WANTED_DEPTH.check(self.wanted_depth.0)?;
         if to < from {
             return Err(Error::contradiction(
-                "fish_to",
+                fields::FISH_TO.key,
                 "the lower end of the fish lies above the upper end; swap the two",
             ));
         }
         if to > self.bottom {
             return Err(Error::contradiction(
-                "fish_to",
+                fields::FISH_TO.key,
                 "the fish lie below the bottom; correct their depth or the water's",
             ));
         }
         if self.thermocline.is_some_and(|depth| depth > self.bottom) {
             return Err(Error::contradiction(
-                "thermocline",
+                fields::THERMOCLINE.key,
                 "the thermocline lies below the bottom; correct its depth, or leave it empty",
             ));
         }
@@ -157,7 +157,7 @@ impl Outing {
         }
         if self.wanted_depth >= self.bottom {
             return Err(Error::contradiction(
-                "wanted_depth",
+                fields::WANTED_DEPTH.key,
                 "the depth wanted lies on or below the bottom; choose less, or correct the water's depth",
             ));
         }
@@ -196,16 +196,16 @@ mod tests {
     }
 
     #[rstest]
-    #[case(Outing { speed: MetresPerSecond(f64::NAN), ..outing() }, "speed")]
-    #[case(Outing { temperature: Celsius(99.0), ..outing() }, "temperature")]
-    #[case(Outing { fish_depth: (25.0 * FOOT, 20.0 * FOOT), ..outing() }, "fish_to")]
-    #[case(Outing { fish_depth: (25.0 * FOOT, 60.0 * FOOT), ..outing() }, "fish_to")]
-    #[case(Outing { wanted_depth: 27.0 * FOOT, ..outing() }, "wanted_depth")]
-    #[case(Outing { clarity: Metres(0.0), ..outing() }, "clarity")]
-    #[case(Outing { clarity: Metres(9.0), stain: Stain::Muddy, ..outing() }, "clarity")]
+    #[case(Outing { speed: MetresPerSecond(f64::NAN), ..outing() }, "speed_mps")]
+    #[case(Outing { temperature: Celsius(99.0), ..outing() }, "temperature_c")]
+    #[case(Outing { fish_depth: (25.0 * FOOT, 20.0 * FOOT), ..outing() }, "fish_to_m")]
+    #[case(Outing { fish_depth: (25.0 * FOOT, 60.0 * FOOT), ..outing() }, "fish_to_m")]
+    #[case(Outing { wanted_depth: 27.0 * FOOT, ..outing() }, "wanted_depth_m")]
+    #[case(Outing { clarity: Metres(0.0), ..outing() }, "clarity_m")]
+    #[case(Outing { clarity: Metres(9.0), stain: Stain::Muddy, ..outing() }, "clarity_m")]
     #[case(Outing { started: "2199-06-04T10:12:00Z".parse().unwrap(), ..outing() }, "started")]
     #[case(Outing { ended: Some("2026-06-04T10:11:00Z".parse().unwrap()), ..outing() }, "ended")]
-    #[case(Outing { thermocline: Some(40.0 * FOOT), ..outing() }, "thermocline")]
+    #[case(Outing { thermocline: Some(40.0 * FOOT), ..outing() }, "thermocline_m")]
     fn conditions_that_cannot_be_are_refused(#[case] outing: Outing, #[case] field: &str) {
         assert_eq!(outing.check().unwrap_err().quantity(), field);
     }

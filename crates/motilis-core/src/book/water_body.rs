@@ -57,7 +57,7 @@ impl WaterBody {
         self.place()?;
         self.stain
             .secchi_range()
-            .check("clarity", self.clarity.0)
+            .check(crate::fields::CLARITY.key, self.clarity.0)
             .map(|_| ())
     }
 }
@@ -86,7 +86,7 @@ pub(super) mod tests {
     #[case(WaterBody { name: "=SUM(A1)".into(), ..tamarin() }, "name")]
     #[case(WaterBody { latitude_deg: 91.0, ..tamarin() }, "lat")]
     #[case(WaterBody { longitude_deg: f64::NAN, ..tamarin() }, "lon")]
-    #[case(WaterBody { clarity: Metres(0.0), ..tamarin() }, "clarity")]
+    #[case(WaterBody { clarity: Metres(0.0), ..tamarin() }, "clarity_m")]
     fn a_water_that_cannot_be_is_refused(#[case] water: WaterBody, #[case] field: &str) {
         assert_eq!(water.check().unwrap_err().quantity(), field);
         assert_eq!(tamarin().check(), Ok(()));

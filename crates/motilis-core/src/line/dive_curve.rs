@@ -58,7 +58,7 @@ impl Touch {
         fields::TOUCH_SPEED.check(self.speed.0)?;
         if self.touched && self.bottom > self.out + self.lead {
             return Err(Error::contradiction(
-                "touch_depth",
+                fields::TOUCH_DEPTH.key,
                 "that bottom is deeper than the line was long, so it cannot have touched; correct one of the two",
             ));
         }

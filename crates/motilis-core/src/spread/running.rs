@@ -40,7 +40,7 @@ impl Spread {
     ) -> Result<Running, Error> {
         self.check_whole(surroundings)?;
         if let Some(turn) = turn {
-            turn.check()?;
+            turn.check().map_err(|refusal| refusal.under("turn"))?;
         }
         let mut lines: Vec<_> = (0..self.rods.len())
             .map(|place| solved(self, place, surroundings, turn))

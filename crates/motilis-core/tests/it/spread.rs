@@ -845,7 +845,7 @@ fn a_touch_below_the_line_s_own_length_cannot_be() {
         speed: 1.2 * MILE_PER_HOUR,
         touched: true,
     };
-    assert_eq!(touch.check().unwrap_err().quantity(), "touch_depth");
+    assert_eq!(touch.check().unwrap_err().quantity(), "bottom_m");
     let pass = Touch {
         touched: false,
         ..touch

@@ -728,7 +728,7 @@ fn a_spread_in_motion_keeps_its_depths_straight_on() {
     "rods[1].out_m",
     "needs out_m, or wanted_m"
 )]
-#[case("/turn/radius_m", json!(1.0), "turn_radius_m", "between 5 and 2 000")]
+#[case("/turn/radius_m", json!(1.0), "turn.radius_m", "between 5 and 2 000")]
 #[case("/turn/to", json!("up"), "turn.to", "port, starboard")]
 #[case("/current", json!({"along_mps": 2.0}), "current.along_mps", "stronger than the boat")]
 #[case("/motion", json!({"course": {"kind": "straight"}, "seconds": 1}), "motion.seconds", "between 5 and 3 600")]

@@ -1,6 +1,6 @@
 use super::blade::outline;
 use super::kit::{Path, Px, Scale, Tick, ticks};
-use crate::units::{Quantity, System, show};
+use crate::units::{Quantity, System};
 use askama::Template;
 use motilis_core::blade::{Blade, Family};
 use motilis_core::light::Picture;
@@ -99,7 +99,7 @@ impl WaterColumn {
         let y = Scale::new((0.0, source.bottom.0), (surface, bed));
         let deepest = unit.from_si(source.bottom.0);
         let at = |figure: f64| y.at(unit.to_si(figure));
-        let depth = |metres: Metres| show(Quantity::Depth, metres.0, system);
+        let depth = |metres: Metres| system.depth(metres);
         let (from, to) = source.fish;
         let fish_label = format!("{} {}–{}", source.fish_name, depth(from).value, depth(to));
         let middle = 0.5 * (y.at(from.0).0 + y.at(to.0).0);

@@ -1,5 +1,5 @@
 use super::kit::{Path, Px, Scale, Tick, Washes, ticks};
-use crate::units::{Quantity, System, show};
+use crate::units::{Quantity, System};
 use askama::Template;
 use motilis_core::light::Fading;
 use motilis_core::line::{Bottom, Run};
@@ -100,7 +100,7 @@ impl SideView {
         let surface = bed - source.bottom.0 * down;
         let x = Scale::new((0.0, 1.0), (stern, stern + across));
         let y = Scale::new((0.0, 1.0), (surface, surface + down));
-        let depth = |metres: Metres| show(Quantity::Depth, metres.0, source.system);
+        let depth = |metres: Metres| source.system.depth(metres);
         let at_depth = |figure: f64| y.at(unit.to_si(figure));
         let at_run = |figure: f64| x.at(unit.to_si(figure));
         let deepest = unit.from_si(source.bottom.0);

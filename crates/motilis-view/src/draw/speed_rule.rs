@@ -1,5 +1,5 @@
 use super::kit::{Px, Scale, Tick};
-use crate::units::{Quantity, System, show};
+use crate::units::{Quantity, System};
 use askama::Template;
 use motilis_core::blade::Window;
 use motilis_core::units::MetresPerSecond;
@@ -100,7 +100,7 @@ impl SpeedRule {
             .collect();
         let tenths = (most * 10.0).round() as usize;
         let every = if tenths > 60 { 5 } else { 1 };
-        let shown = show(Quantity::Speed, now.0, system);
+        let shown = system.speed(now);
         Self {
             majors,
             minors: (0..=tenths)
@@ -123,7 +123,7 @@ impl SpeedRule {
             .to
             .map_or(end, |to| self.scale.at(to.0).0.min(end))
             .max(x + 2.0);
-        let figure = |speed: MetresPerSecond| show(Quantity::Speed, speed.0, system).value;
+        let figure = |speed: MetresPerSecond| system.speed(speed).value;
         let rider = self.scale.at(now.0).0;
         let hatch = if rider < x {
             Some((Px(rider), Px(x - rider)))

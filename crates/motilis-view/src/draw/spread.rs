@@ -1,5 +1,5 @@
 use super::kit::{Path, Px, Scale, Tick, Washes, ticks};
-use crate::units::{Quantity, System, show};
+use crate::units::{Quantity, System};
 use askama::Template;
 use motilis_core::light::Fading;
 use motilis_core::spread::{LineRunning, Point, Running};
@@ -141,7 +141,7 @@ impl SpreadDrawing {
         let (width, height) = source.size;
         let lines = &source.running.lines;
         let unit = Quantity::Depth.unit(source.system);
-        let depth = |metres: Metres| show(Quantity::Depth, metres.0, source.system);
+        let depth = |metres: Metres| source.system.depth(metres);
         let farthest = extent(lines, |p| p[0]).max(8.0);
         let widest = source.room * extent(lines, |p| p[1].abs()).max(3.0);
         let right = width - 96.0;

@@ -1,5 +1,5 @@
 use super::kit::{Px, Scale, Tick, ticks};
-use crate::units::{Quantity, System, show};
+use crate::units::{Quantity, System};
 use askama::Template;
 use motilis_core::units::Metres;
 
@@ -61,7 +61,7 @@ impl Timeline {
         let x = Scale::new((first, last), (SIDE + 24.0, width - 24.0));
         let y = Scale::new((0.0, source.bottom.0), (SKY, bed));
         let unit = Quantity::Depth.unit(source.system);
-        let depth = |metres: Metres| show(Quantity::Depth, metres.0, source.system);
+        let depth = |metres: Metres| source.system.depth(metres);
         let most_hours = (width / 90.0) as usize;
         let named = source
             .happenings

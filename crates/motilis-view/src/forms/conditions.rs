@@ -3,7 +3,7 @@
 use super::{Texts, Typed, base, instant, merge, overtaken, problem, text};
 use crate::screens::{Choice, Conditions, Field};
 use crate::seen::Device;
-use crate::units::{Problem, Quantity, System, show};
+use crate::units::{Problem, Quantity, System};
 use jiff::Timestamp;
 use motilis_core::advice::{Mood, Schools, Sky, Wind};
 use motilis_core::book::{Outing, WaterBody, WaterId};
@@ -203,7 +203,7 @@ fn height(outing: &Outing, schools: &Schools, system: System) -> String {
     format!(
         "By your school the rig runs {}: at {}.",
         schools.height.name(),
-        show(Quantity::Depth, wanted.0, system)
+        system.depth(wanted)
     )
 }
 
@@ -465,33 +465,31 @@ fn typed(
 
 /// The sentence about water that would be ice.
 fn frozen(body: &WaterBody, typed: Celsius, system: System) -> Problem {
-    let shown = |celsius: f64| show(Quantity::Temperature, celsius, system);
     let kind = if body.salt { "Sea" } else { "Fresh" };
     Problem(format!(
         "{kind} water of {} is ice; give {} or more.",
-        shown(typed.0),
-        shown(body.freezes_at().0)
+        system.temperature(typed),
+        system.temperature(body.freezes_at())
     ))
 }
 
 /// The sentence about figures that do not agree, with the depth or the stain it is about.
 fn whole(error: &motilis_core::Error, outing: &Outing, system: System) -> Problem {
-    let depth = |metres: f64| show(Quantity::Depth, metres, system);
     if error.quantity() == fields::CLARITY.key {
         let range = outing.stain.secchi_range();
         return Problem(format!(
             "A disk is lost between {} and {} in {} water, not at {}; correct it, or choose another stain.",
-            depth(range.least).value,
-            depth(range.most),
+            system.depth(Metres(range.least)).value,
+            system.depth(Metres(range.most)),
             outing.stain.name(),
-            depth(outing.clarity.0)
+            system.depth(outing.clarity)
         ));
     }
     let Problem(sentence) = problem(error);
     Problem(format!(
         "{} (bottom {}).",
         sentence.trim_end_matches('.'),
-        depth(outing.bottom.0)
+        system.depth(outing.bottom)
     ))
 }
 

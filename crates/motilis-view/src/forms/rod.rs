@@ -4,7 +4,7 @@ use super::{Texts, Typed, base, merge, overtaken, problem};
 use crate::present::{Computed, SpreadShown as Shown, choices};
 use crate::screens::{Choice, Editor};
 use crate::seen::Seen;
-use crate::units::{Problem, Quantity, System, show};
+use crate::units::{Problem, Quantity, System};
 use crate::words::spread as say;
 use motilis_core::book::{LureId, PlannedRod, PlannedSpread, RigId, SetupId, Tackle};
 use motilis_core::fields;
@@ -282,7 +282,7 @@ fn facts(
 ) -> Vec<(&'static str, String)> {
     use motilis_core::line::Bottom;
     let system = deck.device.system;
-    let depth = |metres: Metres| show(Quantity::Depth, metres.0, system).to_string();
+    let depth = |metres: Metres| system.depth(metres).to_string();
     let rod = &computed.spread.rods[line];
     let runs = &computed.running.lines[line];
     let mut facts = vec![
@@ -469,7 +469,7 @@ pub fn for_depth(
     if let Some(speed) = typed.optional().filter(|speed| *speed > 0.0) {
         spread.speed = MetresPerSecond(speed);
     }
-    let depth = |metres: Metres| show(Quantity::Depth, metres.0, system).to_string();
+    let depth = |metres: Metres| system.depth(metres).to_string();
     let answer = match spread.out_for(line, &deck.surroundings) {
         Ok(answer) => answer,
         Err(error) => return Ok(Err(problem(&error).0)),
@@ -490,7 +490,7 @@ pub fn for_depth(
                 |(mass, out)| {
                     format!(
                         "{} would do it with {} out",
-                        say::mass(mass.0, system),
+                        system.mass_in_fractions(mass),
                         depth(out)
                     )
                 },

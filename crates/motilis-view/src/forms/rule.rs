@@ -2,7 +2,7 @@
 
 use super::{Texts as Raw, Typed, base, merge, overtaken, text};
 use crate::screens::{Choice, Field, RuleForm};
-use crate::units::{Problem, Quantity, System, show};
+use crate::units::{Problem, Quantity, System};
 use crate::words::rules as say;
 use jiff::civil::Date;
 use motilis_core::book::{RuleId, WaterBody, WaterId};
@@ -89,9 +89,15 @@ fn parse(raw: &Raw, today: Date, units: System) -> Result<LocalRule, Refused> {
         source: value("rule_source").to_owned(),
         entered: today,
     };
-    rule.check().map_err(|error| Refused {
-        field: error.quantity().to_owned(),
-        sentence: crate::forms::problem(&error).0,
+    rule.check().map_err(|error| {
+        let figures = [fields::RULE_COUNT, fields::SLOT_FROM, fields::SLOT_TO];
+        let meant = figures.iter().find(|field| field.key == error.quantity());
+        Refused {
+            field: meant
+                .map_or(error.quantity(), |field| field.form)
+                .to_owned(),
+            sentence: crate::forms::problem(&error).0,
+        }
     })?;
     Ok(rule)
 }
@@ -146,10 +152,7 @@ fn slot_field(raw: &Raw, units: System, end: usize) -> Typed {
 pub fn typed_of(rule: &LocalRule, units: System) -> Raw {
     let flag = |flag: bool| if flag { "yes" } else { "no" }.to_owned();
     let day = |day: Option<Date>| day.map(|day| day.to_string()).unwrap_or_default();
-    let length = |end: Option<Metres>| {
-        end.map(|end| show(Quantity::Length, end.0, units).typed())
-            .unwrap_or_default()
-    };
+    let length = |end: Option<Metres>| end.map(|end| units.length(end).typed()).unwrap_or_default();
     let mut typed = vec![
         ("topic", rule.says.topic().key().to_owned()),
         (

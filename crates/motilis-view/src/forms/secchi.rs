@@ -2,8 +2,9 @@
 
 use crate::forms::Typed;
 use crate::screens::{Choice, SecchiHelper};
-use crate::units::{Quantity, System, show};
+use crate::units::{Quantity, System};
 use motilis_core::fields;
+use motilis_core::units::Metres;
 
 /// White blades to hold over the side: Colorado numbers.
 const NUMBERS: [f64; 4] = [2.0, 3.0, 4.0, 5.0];
@@ -42,9 +43,9 @@ pub fn blades(chosen: &str) -> Vec<Choice> {
 }
 
 /// What came of it.
-pub fn answer(disk: f64, system: System) -> String {
+pub fn answer(disk: Metres, system: System) -> String {
     format!(
         "A white disk would be lost at {}. Clarity is set to that; computed, for an eye above still water.",
-        show(Quantity::Depth, disk, system)
+        system.depth(disk)
     )
 }

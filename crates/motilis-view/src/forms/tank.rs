@@ -5,7 +5,7 @@ use super::conditions::stepped;
 use crate::present::choices;
 use crate::screens::{Choice, Slider, TankForm};
 use crate::seen::Seen;
-use crate::units::{Problem, Quantity, System, show, show_fraction};
+use crate::units::{Problem, Quantity, System};
 use motilis_core::blade::Family;
 use motilis_core::book::{RigId, RunningLine, SetupId};
 use motilis_core::fields;
@@ -380,7 +380,7 @@ impl Fields {
             ));
         }
         let line = Line::new(&settled.runs, &settled.in_use, surroundings)?;
-        let depth = |metres: Metres| show(Quantity::Depth, metres.0, system);
+        let depth = |metres: Metres| system.depth(metres);
         Ok(match line.out_for(settled.speed, settled.wanted)? {
             OutFor::Out(run) => {
                 self.out.fill(run.out.0);
@@ -401,7 +401,7 @@ impl Fields {
                 let mend = enough.map_or_else(
                     || "slow down or take another set-up".to_owned(),
                     |(mass, out)| {
-                        let mass = show_fraction(Quantity::Mass, mass.0, system);
+                        let mass = system.mass_in_fractions(mass);
                         format!("{mass} would do it with {} out", depth(out))
                     },
                 );

@@ -2,7 +2,7 @@
 
 use super::{Texts, Typed, base, merge, overtaken, text};
 use crate::screens::{Choice, Field, WaterForm};
-use crate::units::{Problem, Quantity, System, show};
+use crate::units::{Problem, Quantity, System};
 use jiff::tz::TimeZone;
 use motilis_core::book::WaterBody;
 use motilis_core::fields;
@@ -26,10 +26,7 @@ pub fn typed_of(water: &WaterBody, system: System) -> Texts {
         ("longitude", water.longitude_deg.to_string()),
         ("zone", water.zone.clone()),
         ("salt", if water.salt { "yes" } else { "no" }.to_owned()),
-        (
-            "clarity",
-            show(Quantity::Depth, water.clarity.0, system).typed(),
-        ),
+        ("clarity", system.depth(water.clarity).typed()),
         ("stain", water.stain.key().to_owned()),
     ]
     .into_iter()
@@ -192,11 +189,10 @@ pub fn without_problems(mut form: WaterForm) -> WaterForm {
 
 fn out_of_stain(water: &WaterBody, system: System) -> Problem {
     let range = water.stain.secchi_range();
-    let depth = |metres: f64| show(Quantity::Depth, metres, system);
     Problem(format!(
         "A disk is lost between {} and {} in {} water; correct it, or choose another stain.",
-        depth(range.least).value,
-        depth(range.most),
+        system.depth(Metres(range.least)).value,
+        system.depth(Metres(range.most)),
         water.stain.name()
     ))
 }

@@ -8,7 +8,7 @@ use crate::screens::{
     Screen, StepRow,
 };
 use crate::seen::Seen;
-use crate::units::{Problem, Quantity, System, show};
+use crate::units::{Problem, System};
 use crate::words::{self, bench as say};
 use motilis_core::bench::{Checked, Level, Step, checks_in, steps};
 use motilis_core::rig::{Knot, Setting, Spacing, Stack, What};
@@ -379,7 +379,7 @@ fn measure(stack: &Stack, setting: Setting, wrong: Option<(String, Problem)>) ->
     let (unit, value, inches) = if setting.is_count() {
         ("", format!("{now:.0}"), String::new())
     } else {
-        let shown = show(Quantity::Bench, now, System::Metric);
+        let shown = System::measure(Metres(now));
         ("mm", shown.typed(), say::inches(Metres(now)))
     };
     Measure {

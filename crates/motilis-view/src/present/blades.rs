@@ -7,7 +7,7 @@ use crate::forms::observed::{dunk_fields, sights, touch_fields, touches};
 use crate::forms::tank::Settled;
 use crate::screens::{BladePanel, DunkForm, Fact, Kind, LadderRung, TouchForm};
 use crate::seen::Seen;
-use crate::units::{Quantity, System, show};
+use crate::units::{Quantity, System};
 use crate::words;
 use motilis_core::advice::Verdict;
 use motilis_core::bench::{Attitude, figures};
@@ -115,7 +115,7 @@ fn facts(
         kind: Kind::Computed,
         from: from.to_owned(),
     };
-    let shown = |v: MetresPerSecond| show(Quantity::Speed, v.0, system).to_string();
+    let shown = |v: MetresPerSecond| system.speed(v).to_string();
     let spin = rig.spin(speed, water, temperature)?;
     let learned = if rig.learned().is_empty() {
         "similarity, coefficient of the family"
@@ -131,7 +131,7 @@ fn facts(
         ),
         computed(
             "Sweep across",
-            show(Quantity::Bench, 2.0 * running.sweep_radius.0, system).to_string(),
+            System::measure(2.0 * running.sweep_radius).to_string(),
             "twice the blade's length times the sine of its cone angle",
         ),
         computed(
@@ -230,10 +230,7 @@ fn sinks(sunk: &motilis_core::bench::Figures, system: System) -> String {
         System::Metric => Metres(3.0),
     };
     let seconds = deep.0 / sunk.sink_speed.0.max(1e-6);
-    format!(
-        "{way}, {} in {seconds:.0} s",
-        show(Quantity::Depth, deep.0, system)
-    )
+    format!("{way}, {} in {seconds:.0} s", system.depth(deep))
 }
 
 /// Every made-up rig by its speeds; one that cannot be computed has none.
@@ -287,7 +284,7 @@ pub(crate) fn dunks(
     let mut untaught = (*settled.runs).clone();
     untaught.learn(&[]);
     let (blade, ..) = untaught.front_blade();
-    let speed = |v: MetresPerSecond| show(Quantity::Speed, v.0, system).to_string();
+    let speed = |v: MetresPerSecond| system.speed(v).to_string();
     let made = made
         .iter()
         .map(|(id, test)| {
@@ -342,8 +339,8 @@ pub(crate) fn dive(
         (touches("yes"), typed.map(|one| one.field).into())
     });
     let seen = stock.book.touches_of(settled.setup, &settled.in_use)?;
-    let depth = |metres: Metres| show(Quantity::Depth, metres.0, system).to_string();
-    let speed = |v: MetresPerSecond| show(Quantity::Speed, v.0, system).to_string();
+    let depth = |metres: Metres| system.depth(metres).to_string();
+    let speed = |v: MetresPerSecond| system.speed(v).to_string();
     let made = seen
         .iter()
         .map(|(id, touch)| {
@@ -458,7 +455,7 @@ fn curve(stock: &Seen<Stock<'_, '_>>, settled: &Settled, touches: &[BottomTouch]
         x: (0.0, unit.from_si(longest)),
         title: format!(
             "Your own dive curve at {}: a band about the fitted curve, {} touches as points, moved to this speed.",
-            show(Quantity::Speed, settled.speed.0, system),
+            system.speed(settled.speed),
             touches.len()
         ),
         points,

@@ -7,7 +7,7 @@ use crate::screens::{CardRow, ComparedRow, Screen, SetOutCard, SpreadCompare};
 use crate::seen::Seen;
 use crate::units::{Quantity, show};
 use crate::words::{self, spread as say};
-use motilis_core::units::Metres;
+use motilis_core::units::{Metres, MetresPerSecond};
 use motilis_helm::{Deck, Error};
 
 /// Size of each of two drawings beside each other.
@@ -49,8 +49,8 @@ pub fn set_out_card(deck: &Seen<Deck<'_, '_>>) -> Result<SetOutCard, Error> {
             "{}, {}; {} through the water over {}.",
             here.water.name,
             started.strftime("%a %-d %B %Y"),
-            show(Quantity::Speed, deck.saved.plan.speed.0, system),
-            show(Quantity::Depth, here.outing.bottom.0, system)
+            system.speed(deck.saved.plan.speed),
+            system.depth(here.outing.bottom)
         ),
         rows: order
             .set_out
@@ -64,8 +64,8 @@ pub fn set_out_card(deck: &Seen<Deck<'_, '_>>) -> Result<SetOutCard, Error> {
 
 fn card_row(deck: &Seen<Deck<'_, '_>>, computed: &Computed, place: usize) -> CardRow {
     let system = deck.device.system;
-    let depth = |metres: Metres| show(Quantity::Depth, metres.0, system).to_string();
-    let speed = |v: f64| show(Quantity::Speed, v, system);
+    let depth = |metres: Metres| system.depth(metres).to_string();
+    let speed = |v: MetresPerSecond| system.speed(v);
     let rod = &computed.spread.rods[place];
     let line = &computed.running.lines[place];
     let refused = line.refused.as_ref();
@@ -85,8 +85,8 @@ fn card_row(deck: &Seen<Deck<'_, '_>>, computed: &Computed, place: usize) -> Car
         },
         window: match (refused, line.window.to) {
             (Some(_), _) => String::new(),
-            (None, Some(to)) => format!("{}–{}", speed(line.window.from.0).value, speed(to.0)),
-            (None, None) => format!("from {}", speed(line.window.from.0)),
+            (None, Some(to)) => format!("{}–{}", speed(line.window.from).value, speed(to)),
+            (None, None) => format!("from {}", speed(line.window.from)),
         },
     }
 }
@@ -121,7 +121,7 @@ fn rows(
 ) -> Result<Vec<ComparedRow>, Error> {
     use motilis_core::spread::Side;
     let system = decks[0].device.system;
-    let speed = |v: f64| show(Quantity::Speed, v, system).to_string();
+    let speed = |v: MetresPerSecond| system.speed(v).to_string();
     let row = |label: &str, [a, b]: [String; 2]| ComparedRow {
         label: label.to_owned(),
         differs: a != b,
@@ -141,7 +141,7 @@ fn rows(
             "Lines",
             both(&|i| Ok(computed[i].spread.rods.len().to_string()))?,
         ),
-        row("Speed", both(&|i| Ok(speed(computed[i].spread.speed.0)))?),
+        row("Speed", both(&|i| Ok(speed(computed[i].spread.speed)))?),
         row(
             "Lines that fish",
             both(&|i| Ok(computed[i].running.fishing().to_string()))?,
@@ -152,7 +152,7 @@ fn rows(
                 let shared = computed[i].spread.shared_speed(&decks[i].surroundings)?;
                 Ok(format!(
                     "{}, {} lines",
-                    speed(shared.at.0),
+                    speed(shared.at),
                     shared.inside.len()
                 ))
             })?,
@@ -167,7 +167,7 @@ fn rows(
                     |near| {
                         format!(
                             "{} between {} and {}",
-                            show(Quantity::Depth, near.distance.0, system),
+                            system.depth(near.distance),
                             near.lines.0 + 1,
                             near.lines.1 + 1
                         )

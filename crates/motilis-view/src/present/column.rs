@@ -5,7 +5,7 @@ use super::today::{column as water, ladder_of};
 use crate::draw::{DayCurve, DayCurveSource, Sightings};
 use crate::screens::{Choice, ClaimRow, Column, Screen, Slide};
 use crate::seen::Seen;
-use crate::units::{Quantity, show};
+use crate::units::Quantity;
 use crate::words::{self, advice as say};
 use jiff::{SignedDuration, Timestamp};
 use motilis_core::advice::Day;
@@ -117,7 +117,7 @@ pub fn column(desk: &Seen<Desk>, ask: &Ask) -> Result<Column, Error> {
                 most: deepest.max(2.0),
                 step: if deepest > 30.0 { 1.0 } else { 0.5 },
                 value: (unit.from_si(depth.0) * 2.0).round() / 2.0,
-                shown: show(Quantity::Depth, depth.0, system).to_string(),
+                shown: system.depth(depth).to_string(),
             },
         ],
         view: views(chosen, &day, depth),
@@ -203,7 +203,7 @@ fn curve(
         title: format!(
             "How far {} are seen from dawn to dark at {}.",
             names.join(" and "),
-            show(Quantity::Depth, depth.0, system)
+            system.depth(depth)
         ),
         sun,
         finishes,

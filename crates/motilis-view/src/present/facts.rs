@@ -2,7 +2,7 @@
 
 use crate::screens::{Fact, Kind};
 use crate::seen::Seen;
-use crate::units::{Quantity, System, show};
+use crate::units::System;
 use crate::words::{self, bench as say};
 use motilis_core::bench::{Attitude, Checked, Cut};
 use motilis_core::blade::Window;
@@ -63,7 +63,7 @@ fn blade(shop: &Seen<Shop>, checked: &Checked) -> Vec<Fact> {
         )];
     };
     let at_speed = running.at_speed;
-    let speed = |speed: MetresPerSecond| show(Quantity::Speed, speed.0, shop.device.system);
+    let speed = |speed: MetresPerSecond| shop.device.system.speed(speed);
     let window = &running.window;
     let mut facts = vec![
         fact(
@@ -98,7 +98,7 @@ fn blade(shop: &Seen<Shop>, checked: &Checked) -> Vec<Fact> {
 
 /// The speeds at which a rig works in a water.
 pub(crate) fn usable(window: &Window, water: &str, system: System) -> Fact {
-    let speed = |speed: MetresPerSecond| show(Quantity::Speed, speed.0, system);
+    let speed = |speed: MetresPerSecond| system.speed(speed);
     let value = window.to.map_or_else(
         || format!("from {}", speed(window.from)),
         |to| format!("{}–{}", speed(window.from).value, speed(to)),
@@ -109,11 +109,7 @@ pub(crate) fn usable(window: &Window, water: &str, system: System) -> Fact {
 
 /// The water the figures are for, in words.
 pub(crate) fn water(shop: &Seen<Shop>) -> String {
-    let warm = show(
-        Quantity::Temperature,
-        shop.temperature.0,
-        shop.device.system,
-    );
+    let warm = shop.device.system.temperature(shop.temperature);
     match &shop.here {
         Some(here) => words::water(&here.water, shop.temperature, shop.device.system),
         None => format!("fresh water of {warm}"),

@@ -5,7 +5,7 @@ use crate::draw::{Happening, Timeline, TimelineSource};
 use crate::forms::{entry as entry_form, text};
 use crate::screens::{Entry, EntryForm, Field, Log, Notice, Running, Screen};
 use crate::seen::Device;
-use crate::units::{Problem, Quantity, System, show, show_fraction};
+use crate::units::{Problem, System};
 use crate::words;
 use motilis_core::book::{Event, EventId, EventKind, RigId, check_clock};
 use motilis_core::evidence::{self, End, Logged};
@@ -139,14 +139,11 @@ fn hours(day: &Day<'_>) -> String {
 
 fn running(day: &Day<'_>, aboard: &Aboard) -> Running {
     let system = day.device.system;
-    let out = show(Quantity::Depth, aboard.line.out.0, system);
-    let speed = show(Quantity::Speed, day.here.outing.speed.0, system);
+    let out = system.depth(aboard.line.out);
+    let speed = system.speed(day.here.outing.speed);
     let place = match &aboard.depth {
         Ok(depth) => {
-            format!(
-                "{} down, {out} out, {speed}",
-                show(Quantity::Depth, depth.0, system)
-            )
+            format!("{} down, {out} out, {speed}", system.depth(*depth))
         }
         Err(_) => format!("{out} out, {speed}"),
     };
@@ -282,11 +279,10 @@ fn place(event: &Event, system: System) -> String {
     let Some(line) = event.line else {
         return String::new();
     };
-    let depth = |metres| show(Quantity::Depth, metres, system);
-    let speed = show(Quantity::Speed, event.speed.0, system);
-    let out = depth(line.out.0);
+    let speed = system.speed(event.speed);
+    let out = system.depth(line.out);
     match line.depth {
-        Some(down) => format!("{} down, {out} out, {speed}", depth(down.0)),
+        Some(down) => format!("{} down, {out} out, {speed}", system.depth(down)),
         None => format!("depth not computed, {out} out, {speed}"),
     }
 }
@@ -294,7 +290,7 @@ fn place(event: &Event, system: System) -> String {
 fn fish(event: &Event, system: System) -> String {
     let length = event
         .length
-        .map(|length| show_fraction(Quantity::Length, length.0, system).to_string());
+        .map(|length| system.length_in_fractions(length).to_string());
     let kept = event
         .kept
         .map(|kept| if kept { "kept" } else { "released" }.to_owned());

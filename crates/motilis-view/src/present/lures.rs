@@ -4,7 +4,6 @@ use super::bare_frame;
 use crate::forms::lure::{RawLure, read};
 use crate::screens::{LureForm, LureScreen, Screen};
 use crate::seen::Device;
-use crate::units::{Quantity, show};
 use motilis_core::units::{Metres, MetresPerSecond};
 use motilis_helm::{Book, Error};
 use motilis_store::lures as table;
@@ -20,8 +19,8 @@ pub fn lures(
     undo: Option<i64>,
 ) -> Result<LureScreen, Error> {
     let system = device.system;
-    let depth = |metres: Metres| show(Quantity::Depth, metres.0, system);
-    let speed = |v: MetresPerSecond| show(Quantity::Speed, v.0, system);
+    let depth = |metres: Metres| system.depth(metres);
+    let speed = |v: MetresPerSecond| system.speed(v);
     let lures = table::all(book.connection())?
         .into_iter()
         .map(|(id, lure)| {

@@ -47,7 +47,6 @@ pub use waters::{Extra as WaterExtra, new_water, water, waters};
 
 use crate::screens::{CannotRow, Choice, Frame, Here as HereShown, Message, Screen};
 use crate::seen::Device;
-use crate::units::{Quantity, show};
 use crate::words::{self, capital};
 use motilis_core::book::WaterBody;
 use motilis_helm::{Book, Cannot, Error, Here, Mend, zone};
@@ -86,11 +85,7 @@ pub fn box_frame(book: &Book<'_>, device: Device) -> Result<Frame, Error> {
 
 fn where_and_when(here: &Here, device: Device) -> HereShown {
     let started = here.local(here.outing.started);
-    let temperature = show(
-        Quantity::Temperature,
-        here.outing.temperature.0,
-        device.system,
-    );
+    let temperature = device.system.temperature(here.outing.temperature);
     HereShown {
         water: here.water.name.clone(),
         when: format!("{}, {temperature}", started.strftime("%a %-d %B")),

@@ -5,7 +5,7 @@ use super::spread::{Computed, Paper, drawing};
 use crate::forms::look::Look;
 use crate::screens::{MotionScreen, Screen};
 use crate::seen::Seen;
-use crate::units::{Quantity, System, show};
+use crate::units::System;
 use crate::words::spread as say;
 use motilis_core::motion::{Course, Recording};
 use motilis_helm::{Deck, Error};
@@ -115,7 +115,7 @@ pub fn frames(recording: &Recording, system: System) -> Vec<Frame> {
     let drawn = |frame: &motilis_core::motion::Frame| Frame {
         boat: format!(
             "boat {}, {:.0}° {}",
-            show(Quantity::Speed, frame.speed.0, system),
+            system.speed(frame.speed),
             frame.heading_deg.abs(),
             turned(frame.heading_deg)
         ),
@@ -131,7 +131,7 @@ pub fn frames(recording: &Recording, system: System) -> Vec<Frame> {
                 let (mark, says) = said(line, near);
                 LineJson {
                     points: line.points.iter().map(rounded).collect(),
-                    depth: show(Quantity::Depth, line.depth.0, system).to_string(),
+                    depth: system.depth(line.depth).to_string(),
                     mark,
                     says,
                 }

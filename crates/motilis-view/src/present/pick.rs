@@ -3,7 +3,7 @@
 use crate::draw::{BenchDrawing, BenchSource};
 use crate::screens::{FinishLook, LoreRow, PickCard, PickFigure, Swap, TermRow};
 use crate::seen::Seen;
-use crate::units::{Quantity, System, show};
+use crate::units::System;
 use crate::words::{self, advice as say};
 use motilis_core::advice::{
     Basis, Call, Judge, Mark, Pick, Ranking, Scored, Sheet, Stand, Term, paint,
@@ -13,7 +13,7 @@ use motilis_core::column::{Blade, Seen as Look};
 use motilis_core::light::{Picture, Target, Verdict, claims};
 use motilis_core::line::OutFor;
 use motilis_core::rig::Rig;
-use motilis_core::units::Metres;
+use motilis_core::units::{Metres, MetresPerSecond};
 use motilis_helm::{Desk, Error};
 
 /// Width of a rig's drawing, px.
@@ -93,15 +93,15 @@ fn card(
 fn figures(desk: &Seen<Desk>, pick: &Pick) -> Vec<PickFigure> {
     let (day, system) = (&desk.day, desk.device.system);
     let candidate = &desk.candidates[pick.index];
-    let speed = |mps: f64| show(Quantity::Speed, mps, system).to_string();
-    let length = |metres: Metres| show(Quantity::Depth, metres.0, system).to_string();
+    let speed = |v: MetresPerSecond| system.speed(v).to_string();
+    let length = |metres: Metres| system.depth(metres).to_string();
     let mut figures = vec![PickFigure {
         label: "Speed",
-        value: speed(day.speed.0),
+        value: speed(day.speed),
         note: if (pick.call.best_speed - day.speed).0.abs() < 0.02 {
             "its best today".to_owned()
         } else {
-            format!("its best today {}", speed(pick.call.best_speed.0))
+            format!("its best today {}", speed(pick.call.best_speed))
         },
     }];
     if let OutFor::Out(run) = &pick.call.out {

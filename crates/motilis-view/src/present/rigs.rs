@@ -6,7 +6,7 @@ use crate::forms::bench::Refused;
 use crate::forms::{self, Texts};
 use crate::screens::{BenchNew, Choice, Compare, CompareRow, Screen};
 use crate::seen::Device;
-use crate::units::{Problem, Quantity, System, show};
+use crate::units::{Problem, System};
 use crate::words::{self, bench as say};
 use motilis_core::bench::checks;
 use motilis_core::book::Board;
@@ -161,9 +161,7 @@ fn rows(
     figure("Stack", &|checked| say::mm(checked.layout.stack_length()));
     figure("To cut", &|checked| say::both(checked.cut.whole));
     figure("Mass", &|checked| say::grams(checked.figures.mass));
-    let speed = |value: motilis_core::units::MetresPerSecond| {
-        show(Quantity::Speed, value.0, system).to_string()
-    };
+    let speed = |value: motilis_core::units::MetresPerSecond| system.speed(value).to_string();
     figure("Starts", &|checked| {
         checked.figures.running.map_or_else(
             || "no blade".into(),

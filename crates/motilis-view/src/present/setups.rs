@@ -3,7 +3,6 @@
 use super::bare_frame;
 use crate::screens::{Screen, SetupForm, SetupRow, Setups};
 use crate::seen::Device;
-use crate::units::{Quantity, show};
 use crate::words;
 use motilis_core::line::Start;
 use motilis_core::units::Metres;
@@ -20,7 +19,7 @@ pub fn setups(
     undo: Option<i64>,
 ) -> Result<Setups, Error> {
     let system = device.system;
-    let depth = |metres: Metres| show(Quantity::Depth, metres.0, system).to_string();
+    let depth = |metres: Metres| system.depth(metres).to_string();
     let rows = book
         .setups()?
         .iter()

@@ -12,7 +12,7 @@ use crate::screens::{
     SpreadScreen, Trouble, TurnForm,
 };
 use crate::seen::{Device, Seen};
-use crate::units::{Quantity, System, show};
+use crate::units::{Quantity, System};
 use crate::words::{self, spread as say};
 use motilis_core::line::Start;
 use motilis_core::rig::Rig;
@@ -200,7 +200,7 @@ pub fn spread(
         .filter(|line| *line < lines);
     let rule = SpeedRule::new(scene.at, system);
     let shared = computed.spread.shared_speed(&deck.surroundings)?;
-    let speed_shown = |v: MetresPerSecond| show(Quantity::Speed, v.0, system);
+    let speed_shown = |v: MetresPerSecond| system.speed(v);
     let fishing = computed.running.fishing();
     let better = shared.inside.len() > fishing;
     let outside: Vec<String> = shared.outside.iter().map(|i| (i + 1).to_string()).collect();
@@ -353,7 +353,7 @@ pub(crate) fn drawing(
         .map(|(place, rod)| LineLabel {
             mark: computed.mark(place),
             colour: colour(&rod.towed),
-            out: show(Quantity::Depth, rod.out.0, system).to_string(),
+            out: system.depth(rod.out).to_string(),
             name: rod.towed.name().to_owned(),
             trouble: computed.faults[place]
                 .first()
@@ -447,11 +447,7 @@ fn rows(
                 mark: computed.mark(place).key(),
                 state: match line.refused {
                     Some(_) => "Cannot run".to_owned(),
-                    None => format!(
-                        "{} at {}",
-                        say::state(line),
-                        show(Quantity::Speed, line.speed.0, system)
-                    ),
+                    None => format!("{} at {}", say::state(line), system.speed(line.speed)),
                 },
                 bar: match line.refused {
                     Some(_) => None,
@@ -501,7 +497,7 @@ fn notes(deck: &Seen<Deck<'_, '_>>, computed: &Computed) -> Vec<String> {
         notes.push(format!(
             "By practice the board of line {} runs at {}: lines without a weight farthest out, then weighted ones, divers nearest (common practice, no source).",
             way.rod + 1,
-            show(Quantity::Depth, way.board.0, system)
+            system.depth(way.board)
         ));
     }
     for (place, crossed) in order.crossed.iter().enumerate() {
@@ -540,7 +536,7 @@ fn ground(look: &Look, at: MetresPerSecond, system: System) -> (Vec<Field>, Stri
     let mut flow = speed(fields::CURRENT, "Or: the current runs", &look.flow);
     let mut set = rose(fields::SET, "It sets toward, degrees", &look.set);
     let mut heading = rose(fields::HEADING, "The run heads, degrees", &look.heading);
-    let shown = |v: MetresPerSecond| show(Quantity::Speed, v.0, system);
+    let shown = |v: MetresPerSecond| system.speed(v);
     let told = [
         up.optional(),
         down.optional(),

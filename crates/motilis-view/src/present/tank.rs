@@ -9,7 +9,7 @@ use crate::draw::{
 use crate::forms::tank::{Settled, key};
 use crate::screens::{Choice, Fact, Field, Kind, Message, Screen, Tank, TankForm};
 use crate::seen::Seen;
-use crate::units::{Quantity, System, show};
+use crate::units::{Quantity, System};
 use crate::words;
 use motilis_core::advice::Verdict;
 use motilis_core::bench::Layout;
@@ -172,7 +172,7 @@ fn not_sound() -> motilis_core::Error {
 
 /// What the blade does, in one line under its state.
 fn turns(blade: &Running, inside: bool, system: System) -> String {
-    let speed = |value: MetresPerSecond| show(Quantity::Speed, value.0, system);
+    let speed = |value: MetresPerSecond| system.speed(value);
     match blade.state {
         State::Turning => {
             let turns = words::turns_a_minute(blade.turns);
@@ -347,7 +347,7 @@ fn facts(
     run: Option<&Run>,
     system: System,
 ) -> Vec<Fact> {
-    let depth = |metres: Metres| show(Quantity::Depth, metres.0, system).to_string();
+    let depth = |metres: Metres| system.depth(metres).to_string();
     let force = |newtons| force(newtons, system);
     let computed = |label, value, from: &str| Fact {
         label,
@@ -408,7 +408,7 @@ fn facts(
         ),
     ));
     if let Some(practice) = settled.runs.kind().practice() {
-        let speed = |value: MetresPerSecond| show(Quantity::Speed, value.0, system);
+        let speed = |value: MetresPerSecond| system.speed(value);
         facts.push(Fact {
             label: "Practice runs it at",
             value: format!("{}–{}", speed(practice.from).value, speed(practice.to)),

@@ -4,7 +4,7 @@ use super::{cannot_row, frame, outing_choices, pick};
 use crate::draw::{ColumnSource, SpeedRule, WaterColumn};
 use crate::screens::{Calls, CannotRow, Conditions, DaySide, Screen, Today, TodayRow};
 use crate::seen::{Device, Seen};
-use crate::units::{Quantity, System, show};
+use crate::units::System;
 use crate::words::{self, advice as say, rules as rule_words};
 use motilis_core::advice::{Call, Mark, Sheet, Verdict, before};
 use motilis_core::blade::State;
@@ -100,7 +100,7 @@ fn calls(desk: &Seen<Desk>) -> Result<Calls, Error> {
         headline: format!(
             "{working} of {} rigs work at {}",
             settled.len() + unfit.len(),
-            show(Quantity::Speed, desk.day.speed.0, system)
+            system.speed(desk.day.speed)
         ),
         rule,
         picks: pick::cards(desk, &judge, &ranking, &sheet)?,
@@ -129,7 +129,7 @@ fn row(desk: &Seen<Desk>, index: usize, call: &Call, sheet: &Sheet, rule: &Speed
         pinned: desk.mark(index) == Some(Mark::Pin),
         bar: rule.bar(call.window, desk.day.speed, system),
         out: match (&call.out, call.blade.state) {
-            (OutFor::Out(run), State::Turning) => Some(show(Quantity::Depth, run.out.0, system)),
+            (OutFor::Out(run), State::Turning) => Some(system.depth(run.out)),
             _ => None,
         },
     }
@@ -269,7 +269,7 @@ pub(crate) fn column(
         wanted: at,
         wanted_word: word,
         thermocline: outing.thermocline,
-        temperature: show(Quantity::Temperature, outing.temperature.0, system).to_string(),
+        temperature: system.temperature(outing.temperature).to_string(),
         water: &water,
         rungs: &rungs,
         finishes: &finishes,
@@ -281,15 +281,14 @@ fn fish_facts(desk: &Seen<Desk>) -> Vec<(String, String)> {
     let here = &desk.here;
     let (fish, system) = (here.outing.fish, desk.device.system);
     let preferred = fish.preferred();
-    let temperature = |celsius: f64| show(Quantity::Temperature, celsius, system);
     let name = words::capital(fish.name());
     let mut facts = vec![
         (
             format!(
                 "{name} like {}–{}; the water has {}.",
-                temperature(preferred.from.0).value,
-                temperature(preferred.to.0),
-                temperature(here.outing.temperature.0)
+                system.temperature(preferred.from).value,
+                system.temperature(preferred.to),
+                system.temperature(here.outing.temperature)
             ),
             format!("Published: {}, figures from memory.", preferred.source),
         ),

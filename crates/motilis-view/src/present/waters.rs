@@ -4,7 +4,7 @@ use super::bare_frame;
 use crate::forms::{Texts, rule as rule_form, water as water_form};
 use crate::screens::{RuleRow, Screen, Water, WaterForm, WaterRow, Waters};
 use crate::seen::Device;
-use crate::units::{Quantity, System, show};
+use crate::units::System;
 use crate::words::{self, rules as say};
 use jiff::{SignedDuration, Timestamp};
 use motilis_core::book::{RuleId, WaterBody, WaterId};
@@ -66,7 +66,7 @@ fn row(
             "{} water, {}, a white disk lost at {}",
             if water.salt { "Salt" } else { "Fresh" },
             water.stain.name(),
-            show(Quantity::Depth, water.clarity.0, system)
+            system.depth(water.clarity)
         ),
         fish: names(
             water.fish.iter().map(|fish| fish.name()).collect(),

@@ -44,15 +44,17 @@ impl Reader {
             return Ok(si);
         }
         let (least, most) = (self.shown(self.range.least), self.shown(self.range.most));
-        let side = if si < self.range.least {
+        let side = if si <= self.range.least {
             "too small"
         } else {
             "too large"
         };
-        Err(self.problem(format!(
-            "{} is {side}; give {least} to {most}",
-            quoted(typed)
-        )))
+        let right = if self.range.is_open() {
+            format!("more than {least} and at most {most}")
+        } else {
+            format!("{least} to {most}")
+        };
+        Err(self.problem(format!("{} is {side}; give {right}", quoted(typed))))
     }
 
     /// The SI value of an entry that may be left empty.
@@ -394,6 +396,14 @@ mod tests {
         assert_eq!(
             say("-1"),
             "Speed “-1” is too small; give 0.0 mph to 10.1 mph."
+        );
+        let open = Reader {
+            range: motilis_core::fields::TOWED.range,
+            ..reader
+        };
+        assert_eq!(
+            open.read("0").unwrap_err().0,
+            "Speed “0” is too small; give more than 0.0 mph and at most 10.1 mph."
         );
         assert_eq!(
             say("1 furlong"),

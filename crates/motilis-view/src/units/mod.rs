@@ -4,7 +4,8 @@ mod entry;
 mod show;
 
 pub use entry::{Problem, Reader};
-pub use show::{Figure, show, show_fraction};
+pub use show::Figure;
+pub(crate) use show::show;
 
 use motilis_core::units::{
     FOOT, GRAM, INCH, KILOMETRE_PER_HOUR, KNOT, MILE_PER_HOUR, OUNCE, POUND,

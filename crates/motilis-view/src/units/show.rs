@@ -1,4 +1,5 @@
 use super::{Quantity, System};
+use motilis_core::units::{Celsius, Kilograms, Metres, MetresPerSecond};
 use std::fmt;
 
 /// A figure ready to be shown: value and unit apart, so that a page may set them in two sizes.
@@ -26,12 +27,49 @@ impl Figure {
     }
 }
 
+impl System {
+    /// A speed.
+    pub fn speed(self, speed: MetresPerSecond) -> Figure {
+        show(Quantity::Speed, speed.0, self)
+    }
+
+    /// A depth, line out, or any distance on the water.
+    pub fn depth(self, depth: Metres) -> Figure {
+        show(Quantity::Depth, depth.0, self)
+    }
+
+    /// The length of a fish.
+    pub fn length(self, length: Metres) -> Figure {
+        show(Quantity::Length, length.0, self)
+    }
+
+    /// The same in quarters, for reading.
+    pub fn length_in_fractions(self, length: Metres) -> Figure {
+        show_fraction(Quantity::Length, length.0, self)
+    }
+
+    /// The mass of a weight in quarters, for reading.
+    pub fn mass_in_fractions(self, mass: Kilograms) -> Figure {
+        show_fraction(Quantity::Mass, mass.0, self)
+    }
+
+    /// A temperature.
+    pub fn temperature(self, temperature: Celsius) -> Figure {
+        show(Quantity::Temperature, temperature.0, self)
+    }
+
+    /// A measure of the bench, in millimetres whatever the boat's units.
+    pub fn measure(length: Metres) -> Figure {
+        show(Quantity::Bench, length.0, Self::Metric)
+    }
+}
+
 /// A figure in the boat's unit.
 ///
 /// Speeds to a tenth, depths to the foot from 10 ft on and to a tenth below, metres to a tenth,
 /// temperatures to the degree (half degrees Celsius to a tenth), inches and ounces to a hundredth
 /// without idle zeros.
-pub fn show(quantity: Quantity, si: f64, system: System) -> Figure {
+pub(crate) fn show(quantity: Quantity, si: f64, system: System) -> Figure {
     let unit = quantity.unit(system);
     let figure = unit.from_si(si);
     let value = match (quantity, system) {
@@ -52,7 +90,7 @@ pub fn show(quantity: Quantity, si: f64, system: System) -> Figure {
 }
 
 /// The same with quarters as the trade writes them, `1½ oz`, `21¾ in`; for reading, not for an input.
-pub fn show_fraction(quantity: Quantity, si: f64, system: System) -> Figure {
+fn show_fraction(quantity: Quantity, si: f64, system: System) -> Figure {
     let unit = quantity.unit(system);
     let figure = unit.from_si(si);
     let quarters = (figure * 4.0).round();

@@ -1,7 +1,7 @@
 //! What the match says: why a rig stands where it stands, term by term, and what would change its mind.
 
 use super::{capital, depth, speed, turns_a_minute};
-use crate::units::{Figure, Quantity, System, show, show_fraction};
+use crate::units::{Figure, Quantity, System, show};
 use crate::words::bench;
 use motilis_core::advice::{
     AboveClevisSchool, AttractorSchool, Basis, Call, Clearness, FlasherBladeSchool, HookSchool,
@@ -82,7 +82,7 @@ fn out_of_depth(reason: &Reason, system: System) -> String {
         } => format!(
             "Runs no deeper than {}. {} would do it with {} out.",
             depth(*deepest, system),
-            show_fraction(Quantity::Mass, mass.0, system),
+            system.mass_in_fractions(*mass),
             depth(*out, system)
         ),
         Reason::TooDeep {
@@ -135,14 +135,14 @@ pub fn basis(scored: &Scored, system: System) -> String {
         | Basis::Warmth { .. } => lore(scored, system),
         Basis::Size { length, forage } => format!(
             "{} beside forage of {}",
-            show(Quantity::Bench, length.0, system),
-            show(Quantity::Bench, forage.0, system)
+            System::measure(length),
+            System::measure(forage)
         ),
         Basis::Bait { .. } => bait(scored),
         Basis::Cold { span: None } => "no wing in cold water".to_owned(),
         Basis::Cold { span: Some(span) } => format!(
             "cold water asks for a wing of 1½ in or more; this one spans {}",
-            show(Quantity::Bench, span.0, system)
+            System::measure(span)
         ),
         Basis::Leader {
             test_lb, wanted_lb, ..
@@ -178,11 +178,7 @@ fn run_at(
     best: MetresPerSecond,
     system: System,
 ) -> String {
-    let range = format!(
-        "{}–{}",
-        show(Quantity::Speed, from.0, system).value,
-        speed(to, system)
-    );
+    let range = format!("{}–{}", system.speed(from).value, speed(to, system));
     if (now - best).0.abs() < 0.02 {
         format!("at its best speed today, {}", speed(best, system))
     } else if now < from || now > to {
@@ -254,7 +250,7 @@ fn lore(scored: &Scored, system: System) -> String {
             colour: Colour::Copper,
         } => format!(
             "copper’s water is warmer or cooler than {}",
-            show(Quantity::Temperature, temperature.0, system)
+            system.temperature(temperature)
         ),
         _ => "speaks of copper only".to_owned(),
     }
@@ -400,7 +396,7 @@ pub fn distance(range: Metres, system: System) -> String {
     if range.0 < 0.1 {
         return "nowhere but at the nose".to_owned();
     }
-    show(Quantity::Depth, range.0, system).to_string()
+    system.depth(range).to_string()
 }
 
 /// What to change on a rig: "Swap the blade for Indiana 4, hammered copper".

@@ -1,6 +1,6 @@
 //! Figures of the light model in words.
 
-use crate::units::{Quantity, System, show};
+use crate::units::System;
 use crate::words::advice::distance;
 use motilis_core::light::Claim;
 use motilis_core::units::Metres;
@@ -31,7 +31,7 @@ fn lengths(text: &str, system: System) -> String {
     while let (Some(metres), after) = (pieces.next(), pieces.next().unwrap_or_default()) {
         let length = metres.parse().map_or_else(
             |_| metres.to_owned(),
-            |metres| show(Quantity::Depth, metres, system).to_string(),
+            |metres| system.depth(Metres(metres)).to_string(),
         );
         said.push_str(&length);
         said.push_str(after);

@@ -1,6 +1,6 @@
 //! Local rules as sentences, always with where and when they were read; none of them says what is legal.
 
-use crate::units::{Quantity, System, show};
+use crate::units::System;
 use motilis_core::rules::{Clash, LocalRule, Says, Slot, Topic};
 use motilis_core::units::Metres;
 
@@ -23,7 +23,7 @@ pub fn says(rule: &LocalRule, system: System) -> String {
 }
 
 fn lengths(slot: Slot, system: System) -> String {
-    let length = |end: Metres| show(Quantity::Length, end.0, system).to_string();
+    let length = |end: Metres| system.length(end).to_string();
     let act = if slot.protected { "release" } else { "keep" };
     let span = match (slot.from, slot.to) {
         (Some(from), Some(to)) => format!("{act} {} to {}", length(from), length(to)),

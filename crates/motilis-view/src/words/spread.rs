@@ -1,17 +1,17 @@
 //! What is said of a spread.
 
-use crate::units::{Quantity, System, show, show_fraction};
+use crate::units::System;
 use motilis_core::line::Start;
 use motilis_core::motion::{Course, Recording};
 use motilis_core::spread::{Fault, Group, LineRunning, Mend, Rod, Side, State};
 use motilis_core::units::{Metres, MetresPerSecond};
 
 fn depth(metres: Metres, system: System) -> String {
-    show(Quantity::Depth, metres.0, system).to_string()
+    system.depth(metres).to_string()
 }
 
 fn speed(value: MetresPerSecond, system: System) -> String {
-    show(Quantity::Speed, value.0, system).to_string()
+    system.speed(value).to_string()
 }
 
 /// Where a rod stands and what its line runs from: "P4, board at 50 ft".
@@ -161,11 +161,6 @@ pub fn course(course: &Course, system: System) -> String {
     }
 }
 
-/// A weight out of the box: "2 oz".
-pub fn mass(kilograms: f64, system: System) -> String {
-    show_fraction(Quantity::Mass, kilograms, system).to_string()
-}
-
 /// What happened to a line in a run, worst first, and whether anything did.
 pub fn happened(
     recording: &Recording,
@@ -215,10 +210,7 @@ pub fn happened(
     let (least, most) = lines().fold((f64::INFINITY, 0.0_f64), |(least, most), line| {
         (least.min(line.depth.0), most.max(line.depth.0))
     });
-    let (least, most) = (
-        show(Quantity::Depth, least, system),
-        show(Quantity::Depth, most, system),
-    );
+    let (least, most) = (system.depth(Metres(least)), system.depth(Metres(most)));
     told.push(if least == most {
         format!("Always {most} down.")
     } else {

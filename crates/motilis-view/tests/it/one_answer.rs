@@ -14,7 +14,7 @@ use motilis_store::{Connection, Store, observed};
 use motilis_view::forms::rod::for_depth;
 use motilis_view::forms::tank::{RawTank, Settling, settle};
 use motilis_view::forms::{Texts, typed};
-use motilis_view::units::{Quantity, System, show};
+use motilis_view::units::System;
 use motilis_view::{Device, Seen};
 use std::collections::BTreeMap;
 
@@ -47,7 +47,7 @@ fn act(connection: &Connection, act: Act) -> i64 {
 type Answer = Option<(String, String)>;
 
 fn shown(out: Metres, depth: Metres, system: System) -> (String, String) {
-    let figure = |metres: Metres| show(Quantity::Depth, metres.0, system).to_string();
+    let figure = |metres: Metres| system.depth(metres).to_string();
     (figure(out), figure(depth))
 }
 

@@ -19,7 +19,7 @@ use motilis_view::forms::rod::{self, for_depth, let_out};
 use motilis_view::forms::{Texts, problem};
 use motilis_view::present::{self, Computed, Scene, SpreadShown};
 use motilis_view::screens::SpreadScreen;
-use motilis_view::units::{Quantity, show};
+use motilis_view::units::Quantity;
 use serde::Deserialize;
 
 type Question<'b, 'c> = Seen<Deck<'b, 'c>>;
@@ -354,7 +354,7 @@ fn mended(
         Mend::Board(board) => plan.rods[line].board = Some(board),
         Mend::Lead(lead) => plan.rods[line].lead = lead,
         Mend::Radius(radius) => {
-            let shown = show(Quantity::Depth, radius.0, deck.device.system);
+            let shown = deck.device.system.depth(radius);
             next.radius = Some(shown.typed());
         }
         Mend::TakeIn => {

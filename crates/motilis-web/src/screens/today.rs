@@ -62,7 +62,7 @@ pub(crate) async fn show(
     let sheet = app
         .ask(move |book| {
             let clarity = book.here()?.outing.clarity;
-            let answer = helped.then(|| secchi::answer(clarity.0, device.system));
+            let answer = helped.then(|| secchi::answer(clarity, device.system));
             let answered = |form: &mut Conditions| form.helper.answer = answer;
             today(book, device, None, answered, gone.deleted)
         })

@@ -56,3 +56,42 @@ fn the_document_is_served() {
     let document: serde_json::Value = serde_json::from_str(&page.body).unwrap();
     assert!(document["paths"]["/api/v1/solve/blade"].is_object());
 }
+
+/// A figure goes by one name: that of its row is a column of the file or a name of the JSON interface, and the few that
+/// are neither are only ever typed.
+#[test]
+fn every_figure_of_the_table_is_kept_or_sent_by_its_name() {
+    const ONLY_TYPED: &[&str] = &[
+        "blade_lost_m",
+        "current_across_mps",
+        "current_along_mps",
+        "current_mps",
+        "ground_down_mps",
+        "ground_up_mps",
+        "minutes",
+        "set_deg",
+        "turns",
+    ];
+    let server = TestServer::start();
+    let interface = server.get("/api/v1/openapi.json").body;
+    let columns: Vec<String> = server
+        .store
+        .read(|connection| {
+            let mut statement = connection.prepare(
+                "SELECT name FROM (SELECT DISTINCT column.name FROM sqlite_schema, pragma_table_info(sqlite_schema.name) AS column)",
+            )?;
+            let names = statement.query_map([], |row| row.get(0))?;
+            Ok::<_, motilis_store::Error>(names.collect::<Result<_, _>>()?)
+        })
+        .unwrap();
+    let mut wrong = Vec::new();
+    for field in motilis_core::fields::ALL {
+        let kept = columns.iter().any(|column| column == field.key);
+        let sent = interface.contains(&format!("\"{}\"", field.key));
+        let typed = ONLY_TYPED.contains(&field.key);
+        if (kept || sent) == typed {
+            wrong.push(field.key);
+        }
+    }
+    assert_eq!(wrong, [""; 0]);
+}
