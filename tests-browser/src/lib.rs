@@ -61,13 +61,13 @@ impl Visit {
 
     /// The words of an element, waited for.
     pub async fn text(&self, css: &str) -> WebDriverResult<String> {
-        loop {
-            match self.find(css).await?.text().await {
-                // Swapped away between finding and reading: the new one is meant.
-                Err(error) if is_stale(&error) => (),
-                done => return done,
-            }
-        }
+        again(async || self.find(css).await?.text().await).await
+    }
+
+    /// What stands in a field.
+    pub async fn value(&self, css: &str) -> WebDriverResult<String> {
+        let value = again(async || self.find(css).await?.prop("value").await).await?;
+        Ok(value.unwrap_or_default())
     }
 
     /// Waits until an element's words hold a text; says what they were when they never do.
@@ -75,12 +75,18 @@ impl Visit {
         let mut last = String::new();
         let started = Instant::now();
         while started.elapsed() < PATIENCE {
-            // An element may be swapped away between finding and reading it.
-            if let Some(element) = self.browser.find_all(By::Css(css)).await?.first() {
-                last = element.text().await.unwrap_or_default();
-                if last.contains(wanted) {
+            let words = again(async || {
+                let all = self.browser.find_all(By::Css(css)).await?;
+                match all.first() {
+                    Some(element) => element.text().await.map(Some),
+                    None => Ok(None),
+                }
+            });
+            if let Some(words) = words.await? {
+                if words.contains(wanted) {
                     return Ok(());
                 }
+                last = words;
             }
             tokio::time::sleep(Duration::from_millis(40)).await;
         }
@@ -90,30 +96,36 @@ impl Visit {
 
     /// Puts a text in place of what stands in a field, and leaves the field.
     pub async fn fill(&self, css: &str, text: &str) -> WebDriverResult<()> {
-        let field = self.find(css).await?;
-        field.send_keys(Key::Control + "a").await?;
-        field.send_keys(text).await?;
-        field.send_keys(Key::Tab).await
+        again(async || {
+            let field = self.find(css).await?;
+            field.send_keys(Key::Control + "a").await?;
+            field.send_keys(text).await?;
+            field.send_keys(Key::Tab).await
+        })
+        .await
     }
 
     /// Clicks or taps an element, scrolled clear of the rule at the foot of a phone.
     pub async fn click(&self, css: &str) -> WebDriverResult<()> {
-        loop {
-            match self.click_once(css).await {
-                // Swapped away between finding and clicking: the new one is meant.
-                Err(error) if is_stale(&error) => (),
-                done => return done,
-            }
-        }
+        let script = "arguments[0].scrollIntoView({block: 'center'})";
+        again(async || {
+            let element = self.find(css).await?;
+            let where_it_is = vec![element.to_json()?];
+            self.browser.execute(script, where_it_is).await?;
+            element.click().await
+        })
+        .await
     }
 
-    async fn click_once(&self, css: &str) -> WebDriverResult<()> {
-        let element = self.find(css).await?;
-        let script = "arguments[0].scrollIntoView({block: 'center'})";
-        self.browser
-            .execute(script, vec![element.to_json()?])
-            .await?;
-        element.click().await
+    /// Wishes for drawings that move ("no-preference") or stand still ("reduce"), as a machine's settings do.
+    pub async fn wishing_motion(&self, wish: &str) -> WebDriverResult<()> {
+        let features = serde_json::json!({
+            "features": [{ "name": "prefers-reduced-motion", "value": wish }]
+        });
+        let cdp = self.browser.cdp();
+        cdp.send_raw("Emulation.setEmulatedMedia", features)
+            .await
+            .map(drop)
     }
 
     /// Presses keys where the focus is.
@@ -135,7 +147,17 @@ impl Visit {
     }
 }
 
-/// Whether an element was swapped away between finding it and using it.
+/// Does something with an element once more while it is swapped away under it: a person looks again, too.
+async fn again<T>(act: impl AsyncFn() -> WebDriverResult<T>) -> WebDriverResult<T> {
+    let started = Instant::now();
+    loop {
+        match act().await {
+            Err(error) if is_stale(&error) && started.elapsed() < PATIENCE => (),
+            done => return done,
+        }
+    }
+}
+
 fn is_stale(error: &WebDriverError) -> bool {
     matches!(
         error.as_inner(),
@@ -143,7 +165,7 @@ fn is_stale(error: &WebDriverError) -> bool {
     )
 }
 
-/// Starts a fresh demo and a fresh browser window, and runs a script on them.
+/// Starts a fresh demo, takes a blank browser window, and runs a script on them.
 ///
 /// # Panics
 /// When the script fails, or when the browser wrote an error on its console or asked another host.
@@ -159,9 +181,9 @@ where
     let visit = Visit { browser, demo };
     let outcome = script(&visit).await;
     let troubles = audit::troubles(&visit.browser, visit.demo.address()).await;
-    let closed = visit.browser.clone().quit().await;
     outcome.expect("the script runs");
-    closed.expect("the window closes");
+    let back = Driver::shared().take_back(visit.browser).await;
+    back.expect("the window is blank again");
     assert!(troubles.is_empty(), "{troubles:#?}");
 }
 

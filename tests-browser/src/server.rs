@@ -66,9 +66,11 @@ fn program() -> PathBuf {
     )
 }
 
-/// One `ChromeDriver` for all scripts of a run.
+/// One `ChromeDriver` for all scripts of a run, with the browsers that stand ready: to start one takes longer than
+/// most scripts.
 pub struct Driver {
     port: u16,
+    ready: Mutex<Vec<WebDriver>>,
     _guard: Mutex<Child>,
 }
 
@@ -86,7 +88,8 @@ impl Driver {
                 .port();
             // The driver must not outlive the tests: the shell ends it when its own input closes,
             // which happens when this process ends, however it ends.
-            let guarded = format!("chromedriver --port={port} & read line; kill $!");
+            let guarded =
+                format!("setsid chromedriver --port={port} & read line; kill -s KILL -- -$!");
             let guard = Command::new("sh")
                 .args(["-c", &guarded])
                 .stdin(Stdio::piped())
@@ -102,21 +105,65 @@ impl Driver {
             }
             Self {
                 port,
+                ready: Mutex::default(),
                 _guard: Mutex::new(guard),
             }
         })
     }
 
-    /// A fresh window of a size.
+    /// A blank window of a size that remembers nothing.
     ///
     /// # Errors
     /// When the browser does not start.
     pub async fn window(&self, (width, height): (u32, u32)) -> WebDriverResult<WebDriver> {
+        let ready = self.ready.lock().expect("nobody fails with it").pop();
+        let browser = match ready {
+            Some(browser) => browser,
+            None => self.start((width, height)).await?,
+        };
+        // The window's frame takes some of it, and no window is as narrow as a phone.
+        let metrics = json!({
+            "width": width, "height": height, "deviceScaleFactor": 1, "mobile": width < 600
+        });
+        let cdp = browser.cdp();
+        cdp.send_raw("Emulation.setDeviceMetricsOverride", metrics)
+            .await?;
+        Ok(browser)
+    }
+
+    /// Takes a window back whose script is done.
+    ///
+    /// # Errors
+    /// When the browser does not answer.
+    pub async fn take_back(&self, browser: WebDriver) -> WebDriverResult<()> {
+        browser.goto("about:blank").await?;
+        let cdp = browser.cdp();
+        cdp.send_raw("Network.clearBrowserCookies", json!({}))
+            .await?;
+        let nothing = json!({ "media": "", "features": [] });
+        cdp.send_raw("Emulation.setEmulatedMedia", nothing).await?;
+        // What was asked for while it went.
+        for log in ["browser", "performance"] {
+            browser.get_log(log).await?;
+        }
+        self.ready
+            .lock()
+            .expect("nobody fails with it")
+            .push(browser);
+        Ok(())
+    }
+
+    async fn start(&self, (width, height): (u32, u32)) -> WebDriverResult<WebDriver> {
         let mut capabilities = DesiredCapabilities::chrome();
         for argument in [
             "--headless=new",
             "--no-sandbox",
             "--disable-gpu",
+            // Drawings that move are painted sixty times a second, by the processor.
+            "--force-prefers-reduced-motion",
+            "--disable-gpu-rasterization",
+            "--disable-extensions",
+            "--disable-breakpad",
             "--disable-dev-shm-usage",
             "--disable-quic",
             "--no-first-run",
@@ -136,14 +183,8 @@ impl Driver {
         )?;
         let browser =
             WebDriver::new(format!("http://127.0.0.1:{}", self.port), capabilities).await?;
-        // The window's frame takes some of it, and no window is as narrow as a phone.
-        let metrics = json!({
-            "width": width, "height": height, "deviceScaleFactor": 1, "mobile": width < 600
-        });
-        browser
-            .cdp()
-            .send_raw("Emulation.setDeviceMetricsOverride", metrics)
-            .await?;
+        // A script that fails would wait minutes for its window to close; the guard ends them all.
+        std::mem::forget(browser.clone());
         Ok(browser)
     }
 }

@@ -182,19 +182,15 @@ async fn the_spread_is_worked_by_keys_alone_and_by_thumb() {
 #[tokio::test]
 async fn the_tank_turns_its_blade_and_stands_still_when_asked() {
     demo(Size::Desk, async |visit| {
-        visit.go("/tank").await?;
-        visit.find(".turning-blade").await?;
-        let running = "return document.querySelector('.turning').getAnimations().length";
-        let turns = visit.browser.execute(running, vec![]).await?;
-        assert_eq!(turns.json().as_i64(), Some(1));
-        let reduce = serde_json::json!({"features": [{"name": "prefers-reduced-motion", "value": "reduce"}]});
-        visit.browser.cdp().send_raw("Emulation.setEmulatedMedia", reduce).await?;
+        for (wish, turning) in [("no-preference", 1), ("reduce", 0)] {
+            visit.wishing_motion(wish).await?;
+            visit.go("/tank").await?;
+            visit.find(".turning-blade").await?;
+            let running = "return document.querySelector('.turning').getAnimations().length";
+            let turns = visit.browser.execute(running, vec![]).await?;
+            assert_eq!(turns.json().as_i64(), Some(turning), "{wish}");
+        }
         visit.go("/tank?rig=6").await?;
-        visit.find(".turning-blade").await?;
-        let turns = visit.browser.execute(running, vec![]).await?;
-        assert_eq!(turns.json().as_i64(), Some(0));
-        let none = serde_json::json!({"features": []});
-        visit.browser.cdp().send_raw("Emulation.setEmulatedMedia", none).await?;
         // A touch of the bottom becomes part of the curve.
         visit.fill("#touch_depth", "18").await?;
         visit.click("#add-touch").await?;
