@@ -30,12 +30,17 @@ const NONSENSE: [&str; 24] = [
     "½½",
 ];
 
+/// A third of it for a field by its number: each field gets some, and all of it is typed somewhere.
+fn some(field: usize) -> impl Iterator<Item = &'static str> {
+    NONSENSE.into_iter().skip(field % 3).step_by(3)
+}
+
 #[test]
 fn nonsense_in_any_figure_is_answered_and_nothing_is_stored() {
     let server = TestServer::start();
     let before = server.contents();
     let mut asked = 0;
-    for field in [
+    for (number, field) in [
         "speed",
         "temperature",
         "clarity",
@@ -44,8 +49,11 @@ fn nonsense_in_any_figure_is_answered_and_nothing_is_stored() {
         "bottom",
         "wanted_depth",
         "started",
-    ] {
-        for typed in NONSENSE {
+    ]
+    .into_iter()
+    .enumerate()
+    {
+        for typed in some(number) {
             let page = server.post("/today", &conditions(&[(field, typed)]));
             // A few of these are figures, for some fields: "-1" is a temperature, "99…" is none.
             let sound = field == "temperature" && ["-1"].contains(&typed);
@@ -70,10 +78,13 @@ fn nonsense_in_any_figure_is_answered_and_nothing_is_stored() {
             asked += 1;
         }
     }
-    for field in [
+    for (number, field) in [
         "speed", "out", "weight", "lead", "depth", "line", "set", "step",
-    ] {
-        for typed in NONSENSE {
+    ]
+    .into_iter()
+    .enumerate()
+    {
+        for typed in some(number) {
             let form = [
                 ("rig", "1"),
                 ("was_rig", "1"),
@@ -115,7 +126,7 @@ fn nonsense_in_any_figure_is_answered_and_nothing_is_stored() {
         }
     }
     assert_eq!(server.contents(), before);
-    assert!(asked > 380, "{asked}");
+    assert!(asked > 120, "{asked}");
 }
 
 #[test]
@@ -310,31 +321,34 @@ fn what_is_too_large_is_refused() {
 #[test]
 fn addresses_with_nonsense_are_answered() {
     let server = TestServer::start();
-    for typed in NONSENSE {
-        for address in [
-            "/tank?rig=",
-            "/tank?setup=",
-            "/tank?beside=",
-            "/tank?bend=",
-            "/spread?spread=",
-            "/spread/1?line=",
-            "/spread/1?speed=",
-            "/spread/1?side=port&radius=",
-            "/spread/1?up=1&down=",
-            "/spread/compare?a=",
-            "/lures?deleted=",
-            "/log?edit=",
-            "/log?logged=",
-            "/log?deleted=",
-            "/today?deleted=",
-            "/today?disk=",
-            "/column?hour=",
-            "/column?depth=",
-            "/column?view=",
-            "/waters?deleted=",
-            "/waters/2?rule=",
-            "/waters/2?deleted_rule=",
-        ] {
+    for (number, address) in [
+        "/tank?rig=",
+        "/tank?setup=",
+        "/tank?beside=",
+        "/tank?bend=",
+        "/spread?spread=",
+        "/spread/1?line=",
+        "/spread/1?speed=",
+        "/spread/1?side=port&radius=",
+        "/spread/1?up=1&down=",
+        "/spread/compare?a=",
+        "/lures?deleted=",
+        "/log?edit=",
+        "/log?logged=",
+        "/log?deleted=",
+        "/today?deleted=",
+        "/today?disk=",
+        "/column?hour=",
+        "/column?depth=",
+        "/column?view=",
+        "/waters?deleted=",
+        "/waters/2?rule=",
+        "/waters/2?deleted_rule=",
+    ]
+    .into_iter()
+    .enumerate()
+    {
+        for typed in some(number) {
             let page = server.get(&format!("{address}{}", encoded(typed)));
             assert!(page.status < 500, "{address}{typed:?}: {}", page.status);
         }
@@ -425,10 +439,13 @@ fn nonsense_about_a_part_is_answered_beside_its_field() {
         ("cost", "0.1"),
         ("place", "Tray"),
     ];
-    for field in [
+    for (number, field) in [
         "size", "length", "bore", "mass", "left", "low", "cost", "what",
-    ] {
-        for typed in NONSENSE {
+    ]
+    .into_iter()
+    .enumerate()
+    {
+        for typed in some(number) {
             let may_be_empty = typed.trim().is_empty() && field != "size" && field != "what";
             if may_be_empty {
                 continue;
@@ -568,8 +585,8 @@ fn nonsense_in_a_spread_is_answered_and_it_is_unharmed() {
         ("/tank/dunk", &["dunk_speed", "turns"]),
         ("/tank/touch", &["touch_out", "touch_depth", "touch_speed"]),
     ];
-    for typed in NONSENSE {
-        for (path, fields) in forms {
+    for (number, (path, fields)) in forms.into_iter().enumerate() {
+        for typed in some(number) {
             let form: Vec<_> = fields.iter().map(|field| (*field, typed)).collect();
             let page = server.post(path, &form);
             assert!(
