@@ -35,6 +35,105 @@ pub struct Layout {
 /// Play of a wire stack, so that the clevis turns freely.
 const PLAY: Metres = Metres(1e-3);
 
+/// Hardware ahead of the point where the line is tied, and where it begins.
+fn ahead(pieces: &[Piece]) -> (Vec<Seat>, Metres) {
+    let mut seats = Vec::new();
+    let mut start = Metres(0.0);
+    for (piece, nth, part) in parts(pieces, 0).rev() {
+        let to = start;
+        start = to - part.length();
+        seats.push(Seat {
+            piece,
+            nth,
+            from: start,
+            to,
+        });
+    }
+    seats.reverse();
+    (seats, start)
+}
+
+/// Where the threaded stack begins, where the front hook's eye hangs, and the straight length of wire or leader.
+fn ends(stack: &Stack, threaded: Metres) -> (Metres, Metres, Metres) {
+    let build = &stack.build;
+    if !stack.mount.is_wire() {
+        let finished = build.finished;
+        return (finished - threaded, finished, finished);
+    }
+    let wire = stack.mount.diameter();
+    let eye = build.loop_diameter + 2.0 * wire;
+    let twist = f64::from(build.wraps) * wire;
+    let from = eye + twist + build.clearance;
+    // The hook's eye hangs at the rear of the lower eye.
+    let hook_eye = from + threaded + PLAY + twist + wire + build.loop_diameter;
+    // Between the insides of the two eyes.
+    (from, hook_eye, hook_eye - build.loop_diameter - wire)
+}
+
+/// How far a stack is threaded.
+struct Threading {
+    /// Where the next part goes on.
+    at: Metres,
+    /// Eye of the front hook.
+    hook_eye: Metres,
+    /// Eye of the next hook.
+    next_eye: Metres,
+    front_eye: Option<Metres>,
+    /// The clevis that a blade hangs on, and where it sits.
+    carrier: Option<(Metres, Part)>,
+    hook_spacing: Metres,
+}
+
+impl Threading {
+    /// Puts a part on: from where to where it sits.
+    fn put_on(&mut self, part: Part) -> (Metres, Metres) {
+        let at = self.at;
+        match part.what() {
+            What::Hook(_) => {
+                let eye = self.next_eye;
+                self.front_eye.get_or_insert(eye);
+                // What is threaded behind a hook lies on the line to the next one.
+                self.at = eye + part.length();
+                self.next_eye = eye + self.hook_spacing;
+                (eye, self.at)
+            }
+            What::Blade(family) if family.is_wing() => {
+                self.at = at + part.threaded();
+                (at, self.at + 0.5 * part.length())
+            }
+            What::Blade(_) if part.threaded().0 > 0.0 => {
+                self.at = at + part.threaded();
+                (at, at + part.length())
+            }
+            What::Blade(_) => {
+                let (centre, reach) = self.carrier.map_or((at, Metres(0.0)), |(from, clevis)| {
+                    (from + 0.5 * clevis.length(), clevis.reach())
+                });
+                (centre, centre + hang(&part, reach) + part.length())
+            }
+            What::Bait(_) => {
+                let from = self.front_eye.unwrap_or(self.hook_eye);
+                (from, from + part.length())
+            }
+            what => {
+                if matches!(what, What::Clevis(_)) {
+                    self.carrier = Some((at, part));
+                }
+                self.at = at + part.threaded();
+                let is_skirt = matches!(what, What::Dressing(dressing) if dressing.is_skirt());
+                (
+                    at,
+                    if is_skirt {
+                        at + part.length()
+                    } else {
+                        self.at
+                    },
+                )
+            }
+        }
+    }
+}
+
 impl Layout {
     /// Lays a stack out.
     ///
@@ -42,108 +141,37 @@ impl Layout {
     /// On wire it starts behind the front eye's wraps and the free wire, and the front hook hangs in
     /// the lower eye, behind the wraps that close it.
     pub fn new(stack: &Stack) -> Self {
-        let build = &stack.build;
         let hardware = stack.front_hardware();
-        let mut seats = Vec::new();
-        let mut start = Metres(0.0);
-        for (piece, nth, part) in parts(&stack.pieces[..hardware], 0).rev() {
-            seats.insert(
-                0,
-                Seat {
-                    piece,
-                    nth,
-                    from: start - part.length(),
-                    to: start,
-                },
-            );
-            start = start - part.length();
-        }
+        let (mut seats, start) = ahead(&stack.pieces[..hardware]);
         let threaded: Metres = parts(&stack.pieces[hardware..], hardware)
             .take_while(|(_, _, part)| part.hook().is_none())
             .fold(Metres(0.0), |sum, (_, _, part)| sum + part.threaded());
-        let is_wire = stack.mount.is_wire();
-        let wire = stack.mount.diameter();
-        let eye = build.loop_diameter + 2.0 * wire;
-        let twist = f64::from(build.wraps) * wire;
-        let (stack_from, hook_eye) = if is_wire {
-            let from = eye + twist + build.clearance;
-            // The hook's eye hangs at the rear of the lower eye.
-            (
-                from,
-                from + threaded + PLAY + twist + wire + build.loop_diameter,
-            )
-        } else {
-            (build.finished - threaded, build.finished)
+        let (stack_from, hook_eye, straight) = ends(stack, threaded);
+        let mut threading = Threading {
+            at: stack_from,
+            hook_eye,
+            next_eye: hook_eye,
+            front_eye: None,
+            carrier: None,
+            hook_spacing: stack.build.hook_spacing,
         };
-        let mut at = stack_from;
-        let mut next_eye = hook_eye;
-        let mut front_eye = None;
-        let mut carrier: Option<(Metres, Part)> = None;
         for (piece, nth, part) in parts(&stack.pieces[hardware..], hardware) {
-            let seat = |from: Metres, to: Metres| Seat {
+            let (from, to) = threading.put_on(part);
+            seats.push(Seat {
                 piece,
                 nth,
                 from,
                 to,
-            };
-            match part.what() {
-                What::Hook(_) => {
-                    seats.push(seat(next_eye, next_eye + part.length()));
-                    front_eye.get_or_insert(next_eye);
-                    // What is threaded behind a hook lies on the line to the next one.
-                    at = next_eye + part.length();
-                    next_eye = next_eye + build.hook_spacing;
-                }
-                What::Blade(family) if family.is_wing() => {
-                    let to = at + part.threaded() + 0.5 * part.length();
-                    seats.push(seat(at, to));
-                    at = at + part.threaded();
-                }
-                What::Blade(_) if part.threaded().0 > 0.0 => {
-                    seats.push(seat(at, at + part.length()));
-                    at = at + part.threaded();
-                }
-                What::Blade(_) => {
-                    let (centre, reach) = carrier.map_or((at, Metres(0.0)), |(from, clevis)| {
-                        (from + 0.5 * clevis.length(), clevis.reach())
-                    });
-                    seats.push(seat(centre, centre + hang(&part, reach) + part.length()));
-                }
-                What::Bait(_) => {
-                    let from = front_eye.unwrap_or(hook_eye);
-                    seats.push(seat(from, from + part.length()));
-                }
-                _ => {
-                    let length = part.threaded();
-                    let whole = if matches!(part.what(), What::Dressing(d) if d.is_skirt()) {
-                        part.length()
-                    } else {
-                        length
-                    };
-                    seats.push(seat(at, at + whole));
-                    if matches!(part.what(), What::Clevis(_)) {
-                        carrier = Some((at, part));
-                    }
-                    at = at + length;
-                }
-            }
+            });
         }
-        let end = seats.iter().fold(
-            hook_eye,
-            |end, seat| if seat.to > end { seat.to } else { end },
-        );
+        let rearmost = |end, seat: &Seat| if seat.to > end { seat.to } else { end };
         Self {
-            seats,
             stack_from,
             stack_to: stack_from + threaded,
-            straight: if is_wire {
-                // Between the insides of the two eyes.
-                hook_eye - build.loop_diameter - wire
-            } else {
-                build.finished
-            },
-            end,
+            straight,
+            end: seats.iter().fold(hook_eye, rearmost),
             start,
+            seats,
         }
     }
 

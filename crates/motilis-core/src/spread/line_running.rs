@@ -169,6 +169,37 @@ const NO_PRACTICE: Practice = Practice {
     to: MetresPerSecond(0.0),
 };
 
+/// Where a line goes in, as the origin of all that hangs from it.
+#[derive(Debug, Clone, Copy)]
+struct Inlet {
+    aft: f64,
+    starboard: f64,
+    /// Which way a diver leans out.
+    outward: f64,
+    turn: Option<Turn>,
+}
+
+impl Inlet {
+    /// A place behind, outward of and below where the line goes in, in the boat's frame.
+    fn place(&self, aft: f64, aside: f64, depth: f64) -> Point {
+        let starboard = self.starboard + self.outward * aside;
+        match self.turn {
+            None => [self.aft + aft, starboard, depth],
+            Some(turn) => turn.behind(self.aft, starboard, aft, depth),
+        }
+    }
+}
+
+/// What a blade does, or a lure of which only its speeds are known.
+fn state(blade: Option<blade::Running>, speed: MetresPerSecond, window: Window) -> State {
+    match blade {
+        Some(blade) => blade.state.into(),
+        None if speed < window.from => State::TooSlow,
+        None if window.holds(speed) => State::Works,
+        None => State::TooFast,
+    }
+}
+
 pub(super) fn solved(
     spread: &Spread,
     place: usize,
@@ -186,14 +217,6 @@ pub(super) fn solved(
         None => known.and_then(|_| tail(rod, &setup, speed, surroundings, spread.speed)),
     };
     let blade = load.as_ref().ok().and_then(|(_, blade)| *blade);
-    let state = blade.map_or_else(
-        || match (speed < window.from, window.holds(speed)) {
-            (true, _) => State::TooSlow,
-            (_, true) => State::Works,
-            _ => State::TooFast,
-        },
-        |blade| blade.state.into(),
-    );
     let hung = load.and_then(|(load, _)| {
         let clips = clipped(spread, place, speed, surroundings)?;
         let rigging = Rigging::new(&setup, load, speed, &surroundings.water, &clips)?;
@@ -203,36 +226,34 @@ pub(super) fn solved(
     });
     let tip = rod.tip();
     let lag = rod.has_board().then(|| {
-        let pull = hung
-            .as_ref()
-            .map_or(Newtons(0.0), |(hung, _)| Newtons(pull(&hung.shape)[0]));
+        let pulled = |(hung, _): &(Hung, Bottom)| Newtons(pull(&hung.shape)[0]);
+        let pull = hung.as_ref().map_or(Newtons(0.0), pulled);
         let out = Metres((offset - tip.starboard.0).abs());
         board_balance(out, pull, spread.speed, &surroundings.water).lag
     });
-    let enters = [foot(rod)[0] + lag.map_or(0.0, |lag| lag.0), offset];
-    let place_at = |aft: f64, aside: f64, depth: f64| -> Point {
-        let starboard = enters[1] + rod.holder.side.sign() * aside;
-        match turn {
-            None => [enters[0] + aft, starboard, depth],
-            Some(turn) => turn.behind(enters[0], starboard, aft, depth),
-        }
+    let inlet = Inlet {
+        aft: foot(rod)[0] + lag.map_or(0.0, |lag| lag.0),
+        starboard: offset,
+        outward: rod.holder.side.sign(),
+        turn,
     };
+    let entry = inlet.place(0.0, 0.0, 0.0);
     let mut line = LineRunning {
         speed,
-        state,
+        state: state(blade, speed, window),
         blade,
         window,
         practice,
         tip: if setup.lets_out_cable() {
-            [enters[0], enters[1], -0.6]
+            [inlet.aft, inlet.starboard, -0.6]
         } else {
             [tip.aft.0, tip.starboard.0, -tip.height.0]
         },
-        entry: place_at(0.0, 0.0, 0.0),
+        entry,
         path: Vec::new(),
         own_from: 0,
         weight: None,
-        rig: place_at(0.0, 0.0, 0.0),
+        rig: entry,
         bottom: Bottom::Unknown,
         pull: Newtons(0.0),
         lag,
@@ -240,35 +261,29 @@ pub(super) fn solved(
         refused: None,
     };
     match hung {
-        Ok((hung, bottom)) => lay(&mut line, &hung, bottom, surroundings, place_at),
+        Ok((hung, bottom)) => lay(&mut line, &hung, bottom, surroundings.bottom, inlet),
         Err(refusal) => line.refused = Some(refusal),
     }
     line
 }
 
 /// Puts a solved line into the boat's frame.
-fn lay(
-    line: &mut LineRunning,
-    hung: &Hung,
-    bottom: Bottom,
-    surroundings: &Surroundings,
-    place_at: impl Fn(f64, f64, f64) -> Point,
-) {
+fn lay(line: &mut LineRunning, hung: &Hung, bottom: Bottom, floor: Option<Metres>, inlet: Inlet) {
     let (air_aft, air_aside) = hung.air_piece();
-    let floor = surroundings.bottom.map_or(f64::INFINITY, |bottom| bottom.0);
+    let floor = floor.map_or(f64::INFINITY, |bottom| bottom.0);
     let lie = |place: &crate::towline::Place| {
-        place_at(
+        inlet.place(
             air_aft + place.run.0,
             air_aside + place.aside.0,
             place.depth.0.min(floor),
         )
     };
-    line.entry = place_at(air_aft, air_aside, 0.0);
+    line.entry = inlet.place(air_aft, air_aside, 0.0);
     line.path = hung.shape.profile.iter().rev().map(lie).collect();
     line.own_from = (hung.shape.profile.len() - 1).saturating_sub(hung.own);
     line.weight = hung.weight.as_ref().map(lie);
     let rig = &hung.shape.tail;
-    line.rig = place_at(air_aft + rig.run.0, air_aside + rig.aside.0, rig.depth.0);
+    line.rig = inlet.place(air_aft + rig.run.0, air_aside + rig.aside.0, rig.depth.0);
     line.bottom = bottom;
     line.pull = Newtons(pull(&hung.shape)[0]);
 }

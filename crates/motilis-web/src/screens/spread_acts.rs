@@ -19,8 +19,9 @@ use motilis_view::forms::rod::{self, for_depth, let_out};
 use motilis_view::forms::{Texts, problem};
 use motilis_view::present::{self, Computed, Scene, SpreadShown};
 use motilis_view::screens::SpreadScreen;
-use motilis_view::units::Quantity;
+use motilis_view::units::{Quantity, System};
 use serde::Deserialize;
+use std::sync::{Arc, OnceLock};
 
 type Question<'b, 'c> = Seen<Deck<'b, 'c>>;
 
@@ -302,9 +303,10 @@ pub(crate) async fn mend(
         step: String::new(),
         ..sent.form.clone()
     };
-    let kept = look.clone();
-    let wide = std::sync::Arc::new(std::sync::Mutex::new(look.clone()));
-    let next = std::sync::Arc::clone(&wide);
+    let (kept, sent_look) = (look.clone(), look.clone());
+    // Where to look afterwards, known once the mend is; a mend sent twice is not made twice and keeps what was sent.
+    let after = Arc::new(OnceLock::new());
+    let found = Arc::clone(&after);
     let outcome = change(&app, &sent, *id, look, move |deck| {
         let (_, line) = line_of(deck, which.at, seen)?;
         let scene = Scene::read(&kept, deck);
@@ -314,35 +316,37 @@ pub(crate) async fn mend(
                 "That mend does not apply any more; look at the line as it runs now.",
             )));
         };
-        let mut next = next
-            .lock()
-            .unwrap_or_else(std::sync::PoisonError::into_inner);
-        mended(deck, line, mend, &mut next)
+        found.get_or_init(|| looked_at(&mend, &kept, deck.device.system));
+        mended(deck, line, mend)
     })
     .await?;
-    let next = wide
-        .lock()
-        .unwrap_or_else(std::sync::PoisonError::into_inner);
     follow(outcome, |_| {
-        let mut after = next.at_line(None);
-        after.said = "mended".into();
-        after.address(*id)
+        let mut next = after.get().unwrap_or(&sent_look).at_line(None);
+        next.said = "mended".into();
+        next.address(*id)
     })
 }
 
-/// The plan with a mend made on a line, and where to look at it.
-fn mended(
-    deck: &Question<'_, '_>,
-    line: usize,
-    mend: Mend,
-    next: &mut Look,
-) -> Result<Planned, Error> {
+/// Where to look once a mend is made: at the speed or in the turn that it sets.
+fn looked_at(mend: &Mend, look: &Look, system: System) -> Look {
+    match mend {
+        Mend::Speed(_) => Look {
+            speed: None,
+            ..look.clone()
+        },
+        Mend::Radius(radius) => Look {
+            radius: Some(system.depth(*radius).typed()),
+            ..look.clone()
+        },
+        _ => look.clone(),
+    }
+}
+
+/// The plan with a mend made on a line.
+fn mended(deck: &Question<'_, '_>, line: usize, mend: Mend) -> Result<Planned, Error> {
     let mut plan = deck.saved.plan.clone();
     match mend {
-        Mend::Speed(speed) => {
-            plan.speed = speed;
-            next.speed = None;
-        }
+        Mend::Speed(speed) => plan.speed = speed,
         Mend::Swap(number) => {
             let free = deck.free_rigs();
             let Some((rig, _)) = free.get(number) else {
@@ -353,10 +357,7 @@ fn mended(
         Mend::Out(out) => let_out(&mut plan, deck, line, out)?,
         Mend::Board(board) => plan.rods[line].board = Some(board),
         Mend::Lead(lead) => plan.rods[line].lead = lead,
-        Mend::Radius(radius) => {
-            let shown = deck.device.system.depth(radius);
-            next.radius = Some(shown.typed());
-        }
+        Mend::Radius(_) => {}
         Mend::TakeIn => {
             plan.rods.remove(line);
         }
