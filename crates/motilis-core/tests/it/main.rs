@@ -9,6 +9,7 @@ mod fleet;
 mod laws;
 mod light;
 mod motion;
+mod pins;
 mod pool;
 mod practice;
 mod rigs;
