@@ -149,7 +149,7 @@ fn rigs() -> [Rig; 6] {
 fn figures(run: &Run) -> impl Debug {
     (
         (run.out, run.rig, run.weight, run.air),
-        (run.tilt, run.angle, run.tension, run.bottom.clone()),
+        (run.tilt, run.angle, run.tension, run.bottom),
     )
 }
 
@@ -212,7 +212,7 @@ fn spreads() {
             );
             line(&mut told, &format!("  {place}"), &figures);
             let more = (
-                one.bottom.clone(),
+                one.bottom,
                 one.pull,
                 one.lag,
                 one.row,

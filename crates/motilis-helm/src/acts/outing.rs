@@ -34,6 +34,7 @@ impl OutingAct {
                 Ok(Some(id.0))
             }
             Self::Set(outing) => {
+                outing.check().map_err(Refusal::Figure)?;
                 waters::get(connection, outing.water)?;
                 let id = book.here()?.id;
                 outings::update(connection, id, &outing)?;

@@ -1,4 +1,5 @@
 use super::{Doing, Made};
+use crate::error::Refusal;
 use motilis_core::book::SetupId;
 use motilis_core::line::LineSetup;
 use motilis_store::setups;
@@ -15,6 +16,8 @@ pub enum SetupAct {
 impl SetupAct {
     pub(super) fn done(self, doing: &Doing<'_, '_>) -> Made {
         let connection = doing.book.connection();
+        let (Self::Add(setup) | Self::Change(_, setup)) = &self;
+        setup.check().map_err(Refusal::Figure)?;
         match self {
             Self::Add(setup) => Ok(Some(setups::add(connection, &setup)?.0)),
             Self::Change(id, setup) => {

@@ -26,6 +26,14 @@ const MOST_CREW: u32 = 12;
 impl SpreadAct {
     pub(super) fn done(self, doing: &Doing<'_, '_>) -> Made {
         let connection = doing.book.connection();
+        let name = match &self {
+            Self::Begin(plan) | Self::Keep(_, plan) => Some(&plan.name),
+            Self::Duplicate(_, name) => Some(name),
+            Self::Undo(_) | Self::Redo(_) | Self::Crew(_) => None,
+        };
+        if let Some(name) = name {
+            PlannedSpread::check_name(name).map_err(Refusal::Figure)?;
+        }
         Ok(Some(match self {
             Self::Begin(plan) => spreads::add(connection, &plan)?.0,
             Self::Keep(id, plan) => {

@@ -21,6 +21,11 @@ pub enum WaterAct {
 impl WaterAct {
     pub(super) fn done(self, doing: &Doing<'_, '_>) -> Made {
         let connection = doing.book.connection();
+        match &self {
+            Self::Add(water) | Self::Change(_, water) => water.check().map_err(Refusal::Figure)?,
+            Self::Rule(_, _, rule) => rule.check().map_err(Refusal::Figure)?,
+            Self::ThrowRule(..) => {}
+        }
         Ok(Some(match self {
             Self::Add(water) => waters::add(connection, &water)?.0,
             Self::Change(id, water) => {

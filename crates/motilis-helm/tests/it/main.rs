@@ -1,0 +1,347 @@
+//! Questions and acts on the demo's boat book, without a page between.
+
+use jiff::Timestamp;
+use motilis_core::book::{EventKind, OutingId, RigId, SetupId, SpreadId};
+use motilis_core::evidence;
+use motilis_core::line::Changes;
+use motilis_core::rig::{Edit, Setting};
+use motilis_core::spread::Towed;
+use motilis_core::units::{FOOT, Metres};
+use motilis_helm::{
+    Aboard, Act, ActId, Book, Deck, Desk, Done, Error, LogAct, Mend, OutingAct, Refusal, RigAct,
+    Seal, SpreadAct, Tank, Undone, WaterAct, carry_out, take_back,
+};
+use motilis_store::trash::Record;
+use motilis_store::{Store, events};
+use rstest::{fixture, rstest};
+
+/// A boat book of one's own, with a clock that stands at an hour of the demo's last outing.
+struct Boat {
+    store: Store,
+    _folder: tempfile::TempDir,
+}
+
+#[fixture]
+fn boat() -> Boat {
+    let folder = tempfile::tempdir().unwrap();
+    let store = Store::open(&folder.path().join("boat.db")).unwrap();
+    motilis_demo::fill(&store, motilis_demo::SEED).unwrap();
+    Boat {
+        store,
+        _folder: folder,
+    }
+}
+
+fn now() -> Timestamp {
+    "2026-09-05T16:00:00Z".parse().unwrap()
+}
+
+fn seal(id: &str) -> Seal {
+    Seal {
+        id: id.to_owned(),
+        asked: id.to_owned(),
+        at: now(),
+        now: now(),
+    }
+}
+
+impl Boat {
+    fn act(&self, id: &str, act: Act) -> Result<Done, Error> {
+        self.store
+            .write(|connection| carry_out(&Book::new(connection), &seal(id), act))
+    }
+
+    fn undo(&self, id: &str, act: ActId) -> Undone {
+        let undone = |connection: &_| take_back(&Book::new(connection), &seal(id), act);
+        self.store.write(undone).unwrap()
+    }
+
+    fn ask<T>(&self, question: impl FnOnce(&Book<'_>) -> T) -> T {
+        let asked = |connection: &_| Ok::<_, Error>(question(&Book::new(connection)));
+        self.store.read(asked).unwrap()
+    }
+
+    fn entries(&self) -> usize {
+        self.ask(|book| {
+            let here = book.here().unwrap().id;
+            events::of_outing(book.connection(), here).unwrap().len()
+        })
+    }
+
+    fn rig_name(&self, id: RigId) -> String {
+        self.ask(|book| book.rig(id).unwrap().name)
+    }
+}
+
+fn fish_on() -> Act {
+    Act::Log(LogAct::Tap {
+        kind: EventKind::Fish,
+        note: String::new(),
+    })
+}
+
+fn refusal(done: Result<Done, Error>) -> Refusal {
+    match done.unwrap_err() {
+        Error::Refused(refusal) => refusal,
+        other => panic!("{other}"),
+    }
+}
+
+#[rstest]
+fn an_act_asked_for_twice_is_done_once(boat: Boat) {
+    let before = boat.entries();
+    let first = boat.act("a", fish_on()).unwrap();
+    let again = boat.act("a", fish_on()).unwrap();
+    assert_eq!((first.act, first.made), (again.act, again.made));
+    assert_eq!(boat.entries(), before + 1);
+    boat.act("b", fish_on()).unwrap();
+    assert_eq!(boat.entries(), before + 2);
+}
+
+#[rstest]
+fn the_same_number_with_something_else_is_another_act(boat: Boat) {
+    let before = boat.entries();
+    boat.act("a", fish_on()).unwrap();
+    let other = Seal {
+        asked: "another form".to_owned(),
+        ..seal("a")
+    };
+    let done = |connection: &_| carry_out(&Book::new(connection), &other, fish_on());
+    boat.store.write(done).unwrap();
+    assert_eq!(boat.entries(), before + 2);
+}
+
+#[rstest]
+fn an_act_is_taken_back_by_the_trace_it_left_and_only_once(boat: Boat) {
+    let name = boat.rig_name(RigId(1));
+    let renamed = Act::Rig(RigAct::Rename(RigId(1), "Morning rig".to_owned()));
+    let done = boat.act("a", renamed).unwrap();
+    assert_eq!(boat.rig_name(RigId(1)), "Morning rig");
+    assert_eq!(boat.undo("b", done.act), Undone::Done);
+    assert_eq!(boat.rig_name(RigId(1)), name);
+    assert_eq!(boat.undo("b", done.act), Undone::Already);
+    assert_eq!(boat.undo("c", done.act), Undone::Already);
+    assert_eq!(boat.rig_name(RigId(1)), name);
+}
+
+#[rstest]
+fn what_was_touched_since_is_not_taken_back(boat: Boat) {
+    let rename = |name: &str| Act::Rig(RigAct::Rename(RigId(1), name.to_owned()));
+    let first = boat.act("a", rename("Mine")).unwrap();
+    boat.act("b", rename("Theirs")).unwrap();
+    assert_eq!(boat.undo("c", first.act), Undone::Overtaken);
+    assert_eq!(boat.rig_name(RigId(1)), "Theirs");
+}
+
+#[rstest]
+fn a_refused_act_leaves_nothing_behind(boat: Boat) {
+    let steps = refusal(boat.act("a", Act::Rig(RigAct::Tick(RigId(1), 99, true))));
+    assert!(
+        matches!(steps, Refusal::NoSuchStep { step: 100, .. }),
+        "{steps:?}"
+    );
+    let here = boat.ask(|book| book.here().unwrap().outing.water);
+    let gone = refusal(boat.act("b", Act::Throw(Record::Water(here))));
+    assert_eq!(gone, Refusal::OpenOnWater);
+    // Its number is free: done again with what is right it is done.
+    boat.act("a", Act::Rig(RigAct::Tick(RigId(1), 0, true)))
+        .unwrap();
+}
+
+/// Two people who look at the same version: each takes off the piece that he saw, not whatever lies there now.
+#[rstest]
+fn two_edits_of_one_version_mean_what_was_seen(boat: Boat) {
+    let pieces = |boat: &Boat| {
+        boat.ask(|book| {
+            let boards = book.boards().unwrap();
+            let (_, board) = boards.iter().find(|(id, _)| *id == RigId(1)).unwrap();
+            (board.version, board.stack.pieces.clone())
+        })
+    };
+    let (seen, before) = pieces(&boat);
+    let remove = |at| {
+        Act::Rig(RigAct::Edit {
+            rig: RigId(1),
+            seen: Some(seen),
+            edits: vec![Edit::Remove { at }],
+            hand: None,
+        })
+    };
+    boat.act("a", remove(1)).unwrap();
+    boat.act("b", remove(3)).unwrap();
+    let mut left = before.clone();
+    left.remove(3);
+    left.remove(1);
+    let parts = |pieces: &[motilis_core::rig::Piece]| -> Vec<_> {
+        pieces
+            .iter()
+            .map(|piece| (piece.part.what(), piece.count))
+            .collect()
+    };
+    assert_eq!(parts(&pieces(&boat).1), parts(&left));
+    // The one that is gone cannot go again.
+    let again = refusal(boat.act("c", remove(1)));
+    assert!(
+        matches!(again, Refusal::Overtaken { .. } | Refusal::Figure(_)),
+        "{again:?}"
+    );
+}
+
+#[rstest]
+fn a_rig_that_cannot_run_stands_with_its_name_and_its_mend(boat: Boat) {
+    let hooks = boat.ask(|book| {
+        let boards = book.boards().unwrap();
+        let (_, board) = boards.iter().find(|(id, _)| *id == RigId(1)).unwrap();
+        board.stack.hooks()
+    });
+    for (number, at) in hooks.into_iter().rev().enumerate() {
+        let edits = vec![Edit::Remove { at }];
+        let off = RigAct::Edit {
+            rig: RigId(1),
+            seen: None,
+            edits,
+            hand: None,
+        };
+        boat.act(&format!("off {number}"), Act::Rig(off)).unwrap();
+    }
+    boat.ask(|book| {
+        let rig = book.rig(RigId(1)).unwrap();
+        let cannot = rig.runs().unwrap_err();
+        assert_eq!(cannot.name, rig.name);
+        assert_eq!(cannot.mend, Mend::Bench(RigId(1)));
+        // Every question that names it still has an answer.
+        let desk = Desk::load(book).unwrap();
+        assert!(!desk.candidates.is_empty());
+        let tank = Tank::load(book).unwrap();
+        assert!(tank.runs(RigId(1)).is_none());
+        let deck = Deck::load(book, SpreadId(1)).unwrap();
+        let spread = deck.spread(&deck.saved.plan).unwrap();
+        let unfit = |rod: &motilis_core::spread::Rod| matches!(rod.towed, Towed::Unfit(_));
+        assert!(spread.rods.iter().any(unfit));
+        let running = spread.running(&deck.surroundings, None).unwrap();
+        let refused = running
+            .lines
+            .iter()
+            .filter(|line| line.refused.is_some())
+            .count();
+        assert_eq!(refused, spread.rods.iter().filter(|rod| unfit(rod)).count());
+        Aboard::load(book).unwrap();
+    });
+}
+
+/// The line in use is the same whoever asks: the set-up, what is otherwise on it today, the curve its touches taught.
+#[rstest]
+fn the_line_in_use_knows_its_dive_curve_and_the_days_changes(boat: Boat) {
+    boat.ask(|book| {
+        let deck = Deck::load(book, SpreadId(1)).unwrap();
+        let mut fitted = 0;
+        for (id, kept) in book.setups().unwrap() {
+            let in_use = book.in_use(*id, &Changes::default()).unwrap();
+            match in_use.fit {
+                Some(fit) => {
+                    fitted += 1;
+                    assert!((in_use.setup.strum - fit.strum).abs() < 1e-12);
+                }
+                None => assert_eq!(in_use.setup.strum.to_bits(), kept.strum.to_bits()),
+            }
+            let changes = Changes {
+                lead: Some(4.0 * FOOT),
+                ..Changes::default()
+            };
+            let changed = book.in_use(*id, &changes).unwrap();
+            assert_eq!(changed.setup.lead, 4.0 * FOOT);
+        }
+        assert!(fitted > 0);
+        for planned in &deck.saved.plan.rods {
+            let in_use = deck.in_use(planned).unwrap();
+            assert_eq!(deck.rod(planned).unwrap().setup, in_use.setup);
+        }
+    });
+    let none = boat.ask(|book| book.in_use(SetupId(999), &Changes::default()).is_err());
+    assert!(none);
+}
+
+#[rstest]
+fn an_outing_ends_and_entries_typed_later_do_not_stretch_it(boat: Boat) {
+    let hours = |boat: &Boat| {
+        boat.ask(|book| {
+            let fish = book.here().unwrap().outing.fish;
+            let logged = events::logged(book.connection(), fish).unwrap();
+            evidence::whole(&evidence::records(&logged)).rod_hours
+        })
+    };
+    let end: Timestamp = "2026-09-05T18:00:00Z".parse().unwrap();
+    boat.act("end", Act::Outing(OutingAct::End(Some(end))))
+        .unwrap();
+    let before = hours(&boat);
+    assert!(before > 0.0);
+    let late = Seal {
+        at: "2026-12-01T12:00:00Z".parse().unwrap(),
+        now: "2026-12-01T12:00:00Z".parse().unwrap(),
+        ..seal("late")
+    };
+    let tapped = |connection: &_| carry_out(&Book::new(connection), &late, fish_on());
+    boat.store.write(tapped).unwrap();
+    assert!((hours(&boat) - before).abs() < 1e-12);
+    let begun_later = Act::Outing(OutingAct::End(Some(
+        "2026-09-05T08:00:00Z".parse().unwrap(),
+    )));
+    assert!(matches!(
+        boat.act("early", begun_later),
+        Err(Error::Refused(_))
+    ));
+}
+
+#[rstest]
+fn what_is_not_there_is_said(boat: Boat) {
+    assert!(
+        boat.act("a", Act::Outing(OutingAct::Open(OutingId(999))))
+            .is_err()
+    );
+    assert!(boat.act("b", Act::Throw(Record::Rig(RigId(999)))).is_err());
+    let unnamed = boat.ask(|book| {
+        let mut plan = Deck::load(book, SpreadId(1)).unwrap().saved.plan;
+        plan.name = "=1+1".into();
+        plan
+    });
+    let kept = boat.act("c", Act::Spread(SpreadAct::Keep(SpreadId(1), unnamed)));
+    assert!(kept.is_err());
+    let water = boat.ask(|book| {
+        let mut water = book.here().unwrap().water.clone();
+        water.clarity = Metres(900.0);
+        water
+    });
+    let changed = boat.act("d", Act::Water(WaterAct::Add(Box::new(water))));
+    assert!(matches!(refusal(changed), Refusal::Figure(_)));
+}
+
+#[rstest]
+fn a_measure_set_by_two_is_the_last_ones_and_both_are_kept_as_versions(boat: Boat) {
+    let set = |boat: &Boat, id: &str, metres: f64| {
+        let edits = vec![Edit::Set(Setting::Finished, metres)];
+        let edit = RigAct::Edit {
+            rig: RigId(1),
+            seen: None,
+            edits,
+            hand: None,
+        };
+        boat.act(id, Act::Rig(edit)).unwrap();
+    };
+    let finished = |boat: &Boat| {
+        boat.ask(|book| {
+            let boards = book.boards().unwrap();
+            let (_, board) = boards.iter().find(|(id, _)| *id == RigId(1)).unwrap();
+            board.stack.build.finished.0
+        })
+    };
+    let before = finished(&boat);
+    set(&boat, "a", 1.2);
+    set(&boat, "b", 1.4);
+    assert!((finished(&boat) - 1.4).abs() < 1e-12);
+    for (id, was) in [("c", 1.2), ("d", before)] {
+        boat.act(id, Act::Rig(RigAct::Undo(RigId(1)))).unwrap();
+        assert!((finished(&boat) - was).abs() < 1e-12, "{id}");
+    }
+    boat.act("e", Act::Rig(RigAct::Redo(RigId(1)))).unwrap();
+    assert!((finished(&boat) - 1.2).abs() < 1e-12);
+}
