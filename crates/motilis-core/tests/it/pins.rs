@@ -6,14 +6,15 @@ use crate::fleet::{deep, indiana, lead_core, rigger, twelve, willows};
 use crate::pool::{day, pool};
 use crate::rigs::{bouncer, harness, lake, ring_bead, surroundings, wing, wire_trout};
 use motilis_core::advice::{Judge, Mood, Sky, Ways, draw_up, moves};
-use motilis_core::bench::{checks, cut, starting, steps};
+use motilis_core::bench::{Stocked, checks, cut, fits, starting, steps};
 use motilis_core::blade::{Family, Learned};
+use motilis_core::book::PartId;
 use motilis_core::evidence::{Angler, Record};
 use motilis_core::fish::Fish;
 use motilis_core::light::{self, Daylight, Eye, Optics, Stain, Target, View, Watch, rank};
 use motilis_core::line::{Line, OutFor, Run};
 use motilis_core::motion::{Course, Scene, record};
-use motilis_core::rig::{BARE, Edit, HookSize, Kind, Part, Rig, What};
+use motilis_core::rig::{BARE, ClevisStyle, Edit, HookSize, Kind, Part, Piece, Rig, What};
 use motilis_core::sky::{Illuminance, Place, moon, sun};
 use motilis_core::spread::{Current, Side, Turn, board_balance, kick, mends};
 use motilis_core::tackle::LineStock;
@@ -128,6 +129,52 @@ fn benches() {
                 let edits: Vec<usize> = check.mends.iter().map(Vec::len).collect();
                 let name = format!("  without {at}");
                 line(&mut told, &name, &(check.rule.key(), check.level, edits));
+            }
+        }
+    }
+    insta::assert_snapshot!(told);
+}
+
+/// A box with some of everything.
+fn stock() -> Vec<Stocked> {
+    let parts = What::all().flat_map(|what| what.sizes().into_iter().map(move |size| (what, size)));
+    let stocked = |(place, (what, size)): (usize, (What, f64))| Stocked {
+        id: PartId(place as i64 + 1),
+        part: Part::new(what, size, BARE).unwrap(),
+        left: (place % 4) as f64,
+    };
+    parts.enumerate().map(stocked).collect()
+}
+
+/// What goes on where, what the box lacks, and which of its blades a quick-change clevis may get.
+#[test]
+fn boxes() {
+    let mut told = String::new();
+    let stock = stock();
+    for kind in Kind::ALL {
+        let hook = HookSize::from_code(2).unwrap();
+        let stack = starting(*kind, Fish::Walleye, hook, &stock).unwrap();
+        line(&mut told, kind.name(), &stack.pieces.len());
+        for at in 0..=stack.pieces.len() {
+            let unfit = |one: &&Stocked| !fits(&stack, at, &one.part);
+            let names: Vec<i64> = stock.iter().filter(unfit).map(|one| one.id.0).collect();
+            line(&mut told, &format!("  not at {at}"), &names);
+        }
+        let clevis = |piece: &Piece| matches!(piece.part.what(), What::Clevis(_));
+        let quick = What::Clevis(ClevisStyle::QuickChange);
+        let swapped = stack.pieces.iter().position(clevis).and_then(|at| {
+            let size = stack.pieces[at].part.size();
+            let piece = Piece::one(Part::new(quick, size, BARE).unwrap());
+            stack.edited(&Edit::Replace { at, piece }).ok()
+        });
+        for stack in [Some(stack), swapped].into_iter().flatten() {
+            for check in checks(&stack, &stock).checks {
+                let figures = check.rule.figures();
+                line(
+                    &mut told,
+                    "  check",
+                    &(check.rule.key(), check.level, check.at, figures),
+                );
             }
         }
     }
