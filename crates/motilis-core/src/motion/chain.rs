@@ -3,10 +3,8 @@ use crate::blade;
 use crate::towline::{LineDrag, NormalDrag, PointLoad, Segment, Towline};
 use crate::units::{GRAVITY, Kilograms, Metres, MetresPerSecond, SquareMetres};
 use crate::water::Water;
-use nalgebra::{Matrix3, Matrix4, Vector3, Vector4};
+use glam::{DMat3, DMat4, DVec3, DVec4};
 use std::f64::consts::PI;
-
-type Vector = Vector3<f64>;
 
 /// Added mass of a sphere, as a share of the water it displaces.
 const SPHERE: f64 = 0.5;
@@ -104,8 +102,8 @@ struct Load {
 /// The water at a node in a step: how fast it goes, how fast that changes.
 #[derive(Debug, Clone, Copy, Default)]
 struct Around {
-    velocity: Vector,
-    acceleration: Vector,
+    velocity: DVec3,
+    acceleration: DVec3,
 }
 
 /// A cut of line.
@@ -124,15 +122,20 @@ struct Cut {
 }
 
 /// What a node obeys in a step, tensions apart: `A v = b`.
-#[derive(Debug, Clone, Copy, Default)]
+#[derive(Debug, Clone, Copy)]
 struct Law {
-    a: Matrix3<f64>,
-    b: Vector,
+    a: DMat3,
+    b: DVec3,
 }
 
 impl Law {
+    const NONE: Self = Self {
+        a: DMat3::ZERO,
+        b: DVec3::ZERO,
+    };
+
     /// Drag against water that moves: linearised about the velocity past it, `drag · (v − water) = held` at rest.
-    fn hold(&mut self, drag: &Matrix3<f64>, held: Vector, water: Vector) {
+    fn hold(&mut self, drag: DMat3, held: DVec3, water: DVec3) {
         self.a += drag;
         self.b += held + drag * water;
     }
@@ -141,19 +144,19 @@ impl Law {
 /// One line as lumped masses, from its top (node 0, moved by hand) to its tail. Axes: two level ones, depth.
 #[derive(Debug, Clone)]
 pub struct Chain {
-    x: Vec<Vector>,
-    v: Vec<Vector>,
+    x: Vec<DVec3>,
+    v: Vec<DVec3>,
     around: Vec<Around>,
     time: f64,
     tension: Vec<f64>,
     cuts: Vec<Cut>,
     loads: Vec<Option<Load>>,
-    pulled: Vec<Vector>,
+    pulled: Vec<DVec3>,
     normal: NormalDrag,
     floor: f64,
     laws: Vec<Law>,
     /// Blocks of the elimination, kept between steps for their room.
-    blocks: Vec<(Matrix4<f64>, Vector4<f64>)>,
+    blocks: Vec<(DMat4, DVec4)>,
 }
 
 impl Chain {
@@ -198,15 +201,15 @@ impl Chain {
         }
         cuts.reverse();
         loads.reverse();
-        let path: Vec<Vector> = path.iter().copied().map(Vector::from).collect();
+        let path: Vec<DVec3> = path.iter().copied().map(DVec3::from).collect();
         let x = laid(&cuts, &path);
         let count = x.len();
         Self {
-            v: vec![Vector::zeros(); count],
+            v: vec![DVec3::ZERO; count],
             around: vec![Around::default(); count],
             time: 0.0,
             tension: vec![0.0; cuts.len()],
-            pulled: vec![Vector::zeros(); count],
+            pulled: vec![DVec3::ZERO; count],
             normal: drag.normal,
             floor: f64::INFINITY,
             laws: Vec::new(),
@@ -276,7 +279,7 @@ impl Chain {
 
     /// The speed at which the water met a node in the last step.
     pub fn speed_at(&self, node: usize) -> MetresPerSecond {
-        MetresPerSecond((self.v[node] - self.around[node].velocity).norm())
+        MetresPerSecond((self.v[node] - self.around[node].velocity).length())
     }
 
     /// Whether a node lies on the bottom.
@@ -286,13 +289,13 @@ impl Chain {
 
     /// Lets something else pull on a node in the coming step, N; on top of what already does.
     pub fn pull(&mut self, node: usize, force: [f64; 3]) {
-        self.pulled[node] += Vector::from(force);
+        self.pulled[node] += DVec3::from(force);
     }
 
     /// One step in a flow: `top` is where its upper end is afterwards. Time runs from the chain's first step.
     /// Every pull is let go again.
     pub fn step(&mut self, dt: f64, top: [f64; 3], flow: &impl Flow) {
-        let top = Vector::from(top);
+        let top = DVec3::from(top);
         self.v[0] = (top - self.x[0]) / dt;
         self.time += dt;
         for (around, x) in self.around.iter_mut().zip(&self.x) {
@@ -317,7 +320,7 @@ impl Chain {
             }
         }
         self.x[0] = top;
-        self.pulled.fill(Vector::zeros());
+        self.pulled.fill(DVec3::ZERO);
     }
 
     /// For each node mass and drag against what moves it. Drag is linearised about the velocities it begins with:
@@ -325,10 +328,10 @@ impl Chain {
     fn laws(&mut self, dt: f64) -> Vec<Law> {
         let mut laws = std::mem::take(&mut self.laws);
         laws.clear();
-        laws.resize(self.x.len(), Law::default());
+        laws.resize(self.x.len(), Law::NONE);
         for (place, cut) in self.cuts.iter().enumerate() {
             let way = way(self.x[place + 1] - self.x[place]);
-            let along_way = way * way.transpose();
+            let along_way = outer(way);
             let ends = [place, place + 1].map(|node| self.x[node].z);
             let wet = submerged(ends[0], ends[1]);
             let weight = 0.5 * cut.weight_wet * wet;
@@ -345,9 +348,9 @@ impl Chain {
                 let v = self.v[node];
                 let water = self.around[node];
                 let past = v - water.velocity;
-                let along = past.dot(&way);
+                let along = past.dot(way);
                 let across = past - way * along;
-                let speed = across.norm();
+                let speed = across.length();
                 let c_n = self.normal.coefficient(speed * cut.reynolds);
                 let power = match self.normal {
                     NormalDrag::Constant(_) => 1.0,
@@ -356,20 +359,20 @@ impl Chain {
                 let hold = share * cut.across * c_n * speed;
                 let slide = share * cut.along * along.abs();
                 let law = &mut laws[node];
-                law.a += Matrix3::identity() * (inertia + added) - along_way * added;
+                law.a += DMat3::IDENTITY * (inertia + added) - along_way * added;
                 // The water's own push, and that of the water carried along, by what it does of itself.
                 let carried = v + water.acceleration * dt;
                 law.b += v * inertia
-                    + (carried - way * carried.dot(&way) + water.acceleration * dt) * added;
+                    + (carried - way * carried.dot(way) + water.acceleration * dt) * added;
                 law.b.z += weight;
-                let mut drag = Matrix3::identity() * hold + along_way * (2.0 * slide - hold);
+                let mut drag = DMat3::IDENTITY * hold + along_way * (2.0 * slide - hold);
                 let mut held = way * (slide * along);
                 if speed > STILL {
                     let n = across / speed;
-                    drag += n * n.transpose() * (power * hold);
+                    drag += outer(n) * (power * hold);
                     held += across * (power * hold);
                 }
-                law.hold(&drag, held, water.velocity);
+                law.hold(drag, held, water.velocity);
             }
         }
         for (node, load) in self.loads.iter().enumerate() {
@@ -395,7 +398,7 @@ impl Chain {
         for (place, cut) in self.cuts.iter().enumerate() {
             let after =
                 self.x[place + 1] - self.x[place] + (self.v[place + 1] - self.v[place]) * dt;
-            let span = after.norm();
+            let span = after.length();
             let t = way(after);
             let tension = self.tension[place];
             let taut = tension + TAUT * (span - cut.length) > 0.0;
@@ -404,7 +407,7 @@ impl Chain {
             } else {
                 0.0
             };
-            let swing = (Matrix3::identity() - t * t.transpose()) * stiff;
+            let swing = (DMat3::IDENTITY - outer(t)) * stiff;
             turned.push((t, swing, taut, (span - cut.length) / dt));
         }
         // From the tail up: what is below a node is eliminated into its own block.
@@ -418,31 +421,29 @@ impl Chain {
                 a += swing_below;
                 r += t_below * self.tension[node];
             }
-            let mut block = Matrix4::zeros();
-            block.fixed_view_mut::<3, 3>(0, 0).copy_from(&a);
-            block.fixed_view_mut::<3, 1>(0, 3).copy_from(&t);
-            let mut right = Vector4::new(r.x, r.y, r.z, 0.0);
-            if taut {
-                block.fixed_view_mut::<1, 3>(3, 0).copy_from(&t.transpose());
-                right[3] = -over;
-            } else {
-                block[(3, 3)] = 1.0;
-                right[3] = -tension;
-            }
+            let mut right = r.extend(0.0);
+            // Taut, it keeps its length; slack, it has no tension.
+            let (row, corner) = if taut { (t, 0.0) } else { (DVec3::ZERO, 1.0) };
+            right.w = if taut { -over } else { -tension };
+            let mut block = bordered(a, t, row, corner);
             if node < count {
-                let (inverse, below): &(Matrix4<f64>, Vector4<f64>) = &blocks[blocks.len() - 1];
+                let (inverse, below): &(DMat4, DVec4) = &blocks[blocks.len() - 1];
                 let upper = to_below(&turned[node]);
                 let lower = to_above(&turned[node]);
                 let share = upper * inverse;
                 block -= share * lower;
                 right -= share * below;
             }
-            let inverse = block.try_inverse().unwrap_or_else(Matrix4::zeros);
+            let inverse = if block.determinant() == 0.0 {
+                DMat4::ZERO
+            } else {
+                block.inverse()
+            };
             blocks.push((inverse, right));
         }
         // From the top down again: the top itself is held.
         let mut most = 0.0_f64;
-        let mut above = Vector4::zeros();
+        let mut above = DVec4::ZERO;
         for node in 1..=count {
             let (inverse, right) = &blocks[count - node];
             let change = if node == 1 {
@@ -450,10 +451,10 @@ impl Chain {
             } else {
                 inverse * (right - to_above(&turned[node - 1]) * above)
             };
-            let moved = change.fixed_rows::<3>(0);
-            most = most.max(moved.norm());
+            let moved = change.truncate();
+            most = most.max(moved.length());
             self.v[node] += moved;
-            self.tension[node - 1] += change[3];
+            self.tension[node - 1] += change.w;
             above = change;
         }
         self.blocks = blocks;
@@ -466,13 +467,13 @@ impl Chain {
         for (place, cut) in self.cuts.iter().enumerate() {
             for node in [place, place + 1] {
                 let mass = cut.mass + cut.added;
-                energy += 0.25 * mass * self.v[node].norm_squared();
+                energy += 0.25 * mass * self.v[node].length_squared();
                 energy -= 0.5 * cut.weight_wet * self.x[node].z;
             }
         }
         for (node, load) in self.loads.iter().enumerate() {
             if let Some(load) = load {
-                energy += 0.5 * load.mass * self.v[node].norm_squared();
+                energy += 0.5 * load.mass * self.v[node].length_squared();
                 energy -= load.node.load.submerged_weight.0 * self.x[node].z;
             }
         }
@@ -486,7 +487,11 @@ impl Chain {
 
     /// Length of the whole chain as it lies, against the length of its line.
     pub fn stretch(&self) -> f64 {
-        let lies: f64 = self.x.windows(2).map(|two| (two[1] - two[0]).norm()).sum();
+        let lies: f64 = self
+            .x
+            .windows(2)
+            .map(|two| (two[1] - two[0]).length())
+            .sum();
         let line: f64 = self.cuts.iter().map(|cut| cut.length).sum();
         lies / line
     }
@@ -494,26 +499,32 @@ impl Chain {
 
 /// A segment in a Newton step: its direction, what holds it from swinging, whether it is taut, how fast it would
 /// have to shorten.
-type Turned = (Vector, Matrix3<f64>, bool, f64);
+type Turned = (DVec3, DMat3, bool, f64);
 
 /// How the block of a node depends on the one below it, across the segment between them.
-fn to_below((t, swing, ..): &Turned) -> Matrix4<f64> {
-    let mut block = Matrix4::zeros();
-    block.fixed_view_mut::<3, 3>(0, 0).copy_from(&-swing);
-    block.fixed_view_mut::<3, 1>(0, 3).copy_from(&-t);
-    block
+fn to_below((t, swing, ..): &Turned) -> DMat4 {
+    bordered(-*swing, -*t, DVec3::ZERO, 0.0)
 }
 
 /// How the block of a node depends on the one above it.
-fn to_above((t, swing, taut, _): &Turned) -> Matrix4<f64> {
-    let mut block = Matrix4::zeros();
-    block.fixed_view_mut::<3, 3>(0, 0).copy_from(&-swing);
-    if *taut {
-        block
-            .fixed_view_mut::<1, 3>(3, 0)
-            .copy_from(&-t.transpose());
-    }
-    block
+fn to_above((t, swing, taut, _): &Turned) -> DMat4 {
+    let row = if *taut { -*t } else { DVec3::ZERO };
+    bordered(-*swing, DVec3::ZERO, row, 0.0)
+}
+
+/// A block of a node: what holds its velocity, with the column and the row of the tension above it.
+fn bordered(held: DMat3, column: DVec3, row: DVec3, corner: f64) -> DMat4 {
+    DMat4::from_cols(
+        held.x_axis.extend(row.x),
+        held.y_axis.extend(row.y),
+        held.z_axis.extend(row.z),
+        column.extend(corner),
+    )
+}
+
+/// What is along a direction: `n nᵀ`.
+fn outer(n: DVec3) -> DMat3 {
+    DMat3::from_cols(n * n.x, n * n.y, n * n.z)
 }
 
 impl Load {
@@ -524,49 +535,49 @@ impl Load {
     }
 
     /// Down-force of a plate or lip: across the motion, leaning to starboard by `lean`.
-    fn down(&self, v: Vector) -> Vector {
+    fn down(&self, v: DVec3) -> DVec3 {
         let area = self.node.load.down_area.0;
         let level = v.x.hypot(v.y);
         if area == 0.0 || level < STILL {
-            return Vector::zeros();
+            return DVec3::ZERO;
         }
-        let ahead = Vector::new(v.x / level, v.y / level, 0.0);
-        let starboard = Vector::new(-ahead.y, ahead.x, 0.0);
+        let ahead = DVec3::new(v.x / level, v.y / level, 0.0);
+        let starboard = DVec3::new(-ahead.y, ahead.x, 0.0);
         let (sin, cos) = self.node.lean.sin_cos();
-        let down = Vector::new(0.0, 0.0, cos) + starboard * sin;
+        let down = DVec3::new(0.0, 0.0, cos) + starboard * sin;
         // Turned with the motion, so that it does no work.
-        let turned = down * level - ahead * down.dot(&v);
-        turned * (self.half_rho * area * v.norm())
+        let turned = down * level - ahead * down.dot(v);
+        turned * (self.half_rho * area * v.length())
     }
 
-    fn weigh(&self, dt: f64, wet: bool, v: Vector, water: Around, law: &mut Law) {
+    fn weigh(&self, dt: f64, wet: bool, v: DVec3, water: Around, law: &mut Law) {
         let inertia = self.mass / dt;
-        law.a += Matrix3::identity() * inertia;
+        law.a += DMat3::IDENTITY * inertia;
         law.b += v * inertia;
         if !wet {
             law.b.z += self.node.mass.0 * GRAVITY;
             return;
         }
         let past = v - water.velocity;
-        let speed = past.norm();
+        let speed = past.length();
         let hold = self.half_rho * self.area(speed) * speed;
         law.b.z += self.node.load.submerged_weight.0;
         law.b += self.down(past);
         law.b += water.acceleration * ((1.0 + SPHERE) * self.displaced);
-        let mut drag = Matrix3::identity() * hold;
-        let mut held = Vector::zeros();
+        let mut drag = DMat3::IDENTITY * hold;
+        let mut held = DVec3::ZERO;
         if speed > STILL {
             let n = past / speed;
-            drag += n * n.transpose() * hold;
+            drag += outer(n) * hold;
             held = past * hold;
         }
-        law.hold(&drag, held, water.velocity);
+        law.hold(drag, held, water.velocity);
     }
 }
 
 /// The direction of a piece; downwards for one without length.
-fn way(between: Vector) -> Vector {
-    between.try_normalize(1e-12).unwrap_or_else(Vector::z)
+fn way(between: DVec3) -> DVec3 {
+    between.try_normalize().unwrap_or(DVec3::Z)
 }
 
 /// Share of a piece between two depths that lies under water.
@@ -582,16 +593,16 @@ fn submerged(a: f64, b: f64) -> f64 {
 }
 
 /// Nodes laid along a path by the lengths of the cuts; beyond its end straight on, without a path straight down.
-fn laid(cuts: &[Cut], path: &[Vector]) -> Vec<Vector> {
-    let first = path.first().copied().unwrap_or_else(Vector::zeros);
-    let straight_down = [first, first + Vector::z()];
+fn laid(cuts: &[Cut], path: &[DVec3]) -> Vec<DVec3> {
+    let first = path.first().copied().unwrap_or(DVec3::ZERO);
+    let straight_down = [first, first + DVec3::Z];
     let path = if path.len() > 1 { path } else { &straight_down };
     let mut nodes = vec![first];
     let (mut leg, mut from) = (0, first);
     for cut in cuts {
         let mut left = cut.length;
         loop {
-            let span = (path[leg + 1] - from).norm();
+            let span = (path[leg + 1] - from).length();
             if span >= left || leg + 2 >= path.len() {
                 from += way(path[leg + 1] - path[leg]) * left;
                 break;

@@ -334,12 +334,10 @@ fn motion() {
             let boat = (frame.at_s, frame.speed, frame.boat, frame.heading_deg);
             line(&mut told, "frame", &boat);
             for one in &frame.lines {
-                let figures = (one.depth, one.speed, one.state, one.on_bottom);
-                line(
-                    &mut told,
-                    "  line",
-                    &(figures, one.points.first(), one.points.last()),
-                );
+                // A rig that is dragged over the bottom on a slack line goes by fits and starts.
+                let speed = (!one.on_bottom).then_some(one.speed);
+                let figures = (one.depth, speed, one.state, one.on_bottom);
+                line(&mut told, "  line", &(figures, one.points.last()));
             }
             line(&mut told, "  near", &frame.near);
         }
