@@ -49,21 +49,24 @@ pub struct Request {
 #[serde(deny_unknown_fields)]
 #[schema(as = TowlineDrag)]
 pub struct Drag {
-    /// `"reynolds"` (the default) or a constant coefficient between 0 and 10.
+    /// `"sucker_brauer"` (the default), `"reynolds"` or a constant coefficient between 0 and 10.
     #[serde(default)]
     #[schema(value_type = Object)]
     pub normal: Normal,
     /// Tangential friction coefficient, 0 to 1; 0.02 when not given.
     pub tangential: Option<f64>,
-    /// Strumming factor, above 0 and at most 10; 1.2 when not given.
+    /// Strumming factor, above 0 and at most 10; 1.3 when not given. With `"sucker_brauer"` it counts wholly from Re 60, not at
+    /// all below Re 40.
     pub strum: Option<f64>,
 }
 
-/// `"reynolds"` or a number.
+/// `"sucker_brauer"`, `"reynolds"` or a number.
 #[derive(Debug, Clone, Copy, Default)]
 pub enum Normal {
-    /// The smooth-cylinder fit of White.
+    /// The smooth-cylinder fit of Sucker & Brauer; a line strums only where it sheds vortices.
     #[default]
+    SuckerBrauer,
+    /// The smooth-cylinder fit of White.
     Reynolds,
     /// A constant.
     Constant(f64),
@@ -75,7 +78,7 @@ impl<'de> Deserialize<'de> for Normal {
         impl Visitor<'_> for WordOrNumber {
             type Value = Normal;
             fn expecting(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
-                f.write_str("\"reynolds\" or a number")
+                f.write_str("\"sucker_brauer\", \"reynolds\" or a number")
             }
             fn visit_f64<E>(self, value: f64) -> Result<Normal, E> {
                 Ok(Normal::Constant(value))
@@ -88,6 +91,7 @@ impl<'de> Deserialize<'de> for Normal {
             }
             fn visit_str<E: serde::de::Error>(self, word: &str) -> Result<Normal, E> {
                 match word {
+                    "sucker_brauer" => Ok(Normal::SuckerBrauer),
                     "reynolds" => Ok(Normal::Reynolds),
                     _ => Err(E::invalid_value(serde::de::Unexpected::Str(word), &self)),
                 }
@@ -183,6 +187,7 @@ impl From<Drag> for LineDrag {
     fn from(drag: Drag) -> Self {
         Self {
             normal: match drag.normal {
+                Normal::SuckerBrauer => NormalDrag::SuckerBrauer,
                 Normal::Reynolds => NormalDrag::Reynolds,
                 Normal::Constant(coefficient) => NormalDrag::Constant(coefficient),
             },

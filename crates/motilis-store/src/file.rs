@@ -13,6 +13,7 @@ const STEPS: &[M<'static>] = &[
     M::up(include_str!("../migrations/0004-add-light-and-rules.sql")),
     M::up(include_str!("../migrations/0005-add-spreads.sql")).foreign_key_check(),
     M::up(include_str!("../migrations/0006-add-acts.sql")).foreign_key_check(),
+    M::up(include_str!("../migrations/0007-set-strum-anew.sql")),
 ];
 const MIGRATIONS: Migrations<'static> = Migrations::from_slice(STEPS);
 
@@ -204,7 +205,7 @@ mod tests {
             .write(|c| settings::set(c, "units", "metric"))
             .unwrap();
 
-        let copy = Connection::open(path.with_extension("db.before-v6")).unwrap();
+        let copy = Connection::open(path.with_extension("db.before-v7")).unwrap();
         let version: i32 = copy
             .pragma_query_value(None, "user_version", |row| row.get(0))
             .unwrap();

@@ -1,6 +1,6 @@
 use super::flow::Flow;
 use crate::blade;
-use crate::towline::{LineDrag, NormalDrag, PointLoad, Segment, Towline};
+use crate::towline::{LineDrag, PointLoad, Segment, Towline};
 use crate::units::{GRAVITY, Kilograms, Metres, MetresPerSecond, SquareMetres};
 use crate::water::Water;
 use glam::{DMat3, DMat4, DVec3, DVec4};
@@ -113,7 +113,7 @@ struct Cut {
     mass: f64,
     added: f64,
     weight_wet: f64,
-    /// `½ ρ K d ℓ`, to be multiplied by `C_n |u_n|`.
+    /// `½ ρ d ℓ`, to be multiplied by `K C_n |u_n|`.
     across: f64,
     /// `½ ρ C_t π d ℓ`, to be multiplied by `|u_t|`.
     along: f64,
@@ -152,7 +152,7 @@ pub struct Chain {
     cuts: Vec<Cut>,
     loads: Vec<Option<Load>>,
     pulled: Vec<DVec3>,
-    normal: NormalDrag,
+    drag: LineDrag,
     floor: f64,
     laws: Vec<Law>,
     /// Blocks of the elimination, kept between steps for their room.
@@ -192,7 +192,7 @@ impl Chain {
                     mass: linear.max(0.1 * rho * section) * length,
                     added: rho * section * length,
                     weight_wet: piece.segment.submerged_weight.0 * length,
-                    across: 0.5 * rho * drag.strum * d * length,
+                    across: 0.5 * rho * d * length,
                     along: 0.5 * rho * drag.tangential * PI * d * length,
                     reynolds: d / water.viscosity().0,
                 });
@@ -210,7 +210,7 @@ impl Chain {
             time: 0.0,
             tension: vec![0.0; cuts.len()],
             pulled: vec![DVec3::ZERO; count],
-            normal: drag.normal,
+            drag,
             floor: f64::INFINITY,
             laws: Vec::new(),
             blocks: Vec::new(),
@@ -351,12 +351,9 @@ impl Chain {
                 let along = past.dot(way);
                 let across = past - way * along;
                 let speed = across.length();
-                let c_n = self.normal.coefficient(speed * cut.reynolds);
-                let power = match self.normal {
-                    NormalDrag::Constant(_) => 1.0,
-                    NormalDrag::Reynolds => 1.0 - (2.0 / 3.0) * (c_n - 1.0) / c_n,
-                };
-                let hold = share * cut.across * c_n * speed;
+                let (factor, power) = self.drag.across(speed * cut.reynolds);
+                let power = 1.0 + power;
+                let hold = share * cut.across * factor * speed;
                 let slide = share * cut.along * along.abs();
                 let law = &mut laws[node];
                 law.a += DMat3::IDENTITY * (inertia + added) - along_way * added;

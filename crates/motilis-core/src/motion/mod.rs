@@ -18,8 +18,7 @@
 //! (one half), both pushed by the acceleration of the water round them; line in the air weighs nothing, as in the steady model; no waves; a board keeps its distance and its lag on the path of the boat.
 //!
 //! # Sources
-//! T. S. Walton & H. Polachek (1960), *Math. Comp.* 14:27, lumped masses with tensions as unknowns; B. Buckham
-//! (2003), *Ocean Engineering* 30:453, low-tension lines (both from memory).
+//! T. S. Walton & H. Polachek (1960), *Math. Comp.* 14:27, lumped masses with tensions as unknowns (from memory).
 
 mod chain;
 mod course;

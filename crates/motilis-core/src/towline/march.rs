@@ -1,8 +1,8 @@
 //! The walk from the tail to the surface.
 
+use super::Towline;
 use super::load::{LineDrag, PointLoad, Segment};
 use super::shape::{Place, Shape, Top};
-use super::{NormalDrag, Towline};
 use crate::error::Error;
 use crate::numeric::{DormandPrince, Step, root};
 use crate::units::{Metres, Newtons, Radians};
@@ -48,8 +48,8 @@ pub(super) struct End {
 
 /// The forces on a piece of line, made ready for the inner loop.
 struct Slope {
-    normal: NormalDrag,
-    /// `q K d`, N/m, to be multiplied by `C_n sin²φ`.
+    drag: LineDrag,
+    /// `q d`, N/m, to be multiplied by `K C_n sin²φ`.
     across: f64,
     /// `q C_t π d`, N/m, to be multiplied by `cos²φ`.
     along: f64,
@@ -65,8 +65,8 @@ impl Slope {
     fn new(segment: &Segment, drag: &LineDrag, speed: f64, water: &Water, q: f64) -> Self {
         let d = segment.diameter.0;
         let mut slope = Self {
-            normal: drag.normal,
-            across: q * drag.strum * d,
+            drag: *drag,
+            across: q * d,
             along: q * drag.tangential * PI * d,
             reynolds: speed * d / water.viscosity().0,
             weight: segment.submerged_weight.0,
@@ -85,8 +85,8 @@ impl Slope {
 
     /// Drag across the line per metre, with the sign of `sin φ`.
     fn normal_force(&self, sin: f64) -> f64 {
-        let c_n = self.normal.coefficient(self.reynolds * sin.abs());
-        self.across * c_n * sin * sin.abs()
+        let (held, _) = self.drag.across(self.reynolds * sin.abs());
+        self.across * held * sin * sin.abs()
     }
 
     fn direction(&self, y: &State) -> [f64; 2] {

@@ -79,8 +79,8 @@ fn a_denser_water_and_heavier_weights_move_nothing() {
         line.solve().unwrap()
     };
     let (light, dense) = (shape(1.0), shape(1.25));
-    assert!((dense.tail_depth().0 - light.tail_depth().0).abs() < 1e-4);
-    assert!((dense.tail.run.0 - light.tail.run.0).abs() < 1e-4);
+    assert!((dense.tail_depth().0 - light.tail_depth().0).abs() < 3e-4);
+    assert!((dense.tail.run.0 - light.tail.run.0).abs() < 3e-4);
     assert!((dense.top.tension.0 / light.top.tension.0 - 1.25).abs() < 1e-4);
 }
 

@@ -42,7 +42,7 @@ fn length(case: &Value) -> f64 {
         .sum()
 }
 
-/// All 40 reference lines (solved with `SciPy`, see `tests/data/README.md`), begun far from their steady shape.
+/// All 64 reference lines (solved with `SciPy`, see `tests/data/README.md`), begun far from their steady shape.
 #[test]
 fn a_straight_tow_comes_to_the_steady_shape() {
     for case in cases() {
@@ -50,7 +50,10 @@ fn a_straight_tow_comes_to_the_steady_shape() {
         let steady = line.solve().unwrap();
         let speed = case["speed_mps"].as_f64().unwrap();
         let mut chain = sloping(&line, 44, speed);
-        tow(&mut chain, speed, 7.0 * length(&case) / speed);
+        // A light tail on a line that weighs nothing takes its time to sink.
+        let bare = case["name"].as_str().unwrap().starts_with("bare-braid");
+        let lengths = if bare { 30.0 } else { 7.0 };
+        tow(&mut chain, speed, lengths * length(&case) / speed);
         let expected = case["expected"]["tail_depth_m"].as_f64().unwrap();
         let ours = depth(&chain);
         assert!(

@@ -1,4 +1,5 @@
-//! Forty lines solved with `SciPy` (see `tests/data/README.md`).
+//! Sixty-four lines solved with `SciPy` (see `tests/data/README.md`): forty by White's fit or a constant, twenty-four by
+//! that of Sucker and Brauer, strumming only where vortices are shed.
 
 use motilis_core::towline::{LONGEST, LineDrag, NormalDrag, PointLoad, Reach, Segment, Towline};
 use motilis_core::units::{
@@ -9,8 +10,13 @@ use motilis_core::water::Water;
 use serde_json::Value;
 
 pub fn cases() -> Vec<Value> {
-    include_str!("../data/towline_cases.jsonl")
+    let [first, second] = [
+        include_str!("../data/towline_cases.jsonl"),
+        include_str!("../data/towline_cases_2.jsonl"),
+    ];
+    first
         .lines()
+        .chain(second.lines())
         .map(|line| serde_json::from_str(line).unwrap())
         .collect()
 }
@@ -41,9 +47,11 @@ pub fn towline(case: &Value) -> Towline {
         )
         .unwrap(),
         LineDrag {
-            normal: drag["normal"]
-                .as_f64()
-                .map_or(NormalDrag::Reynolds, NormalDrag::Constant),
+            normal: match (drag["normal"].as_f64(), drag["normal"].as_str()) {
+                (Some(constant), _) => NormalDrag::Constant(constant),
+                (None, Some("sucker_brauer")) => NormalDrag::SuckerBrauer,
+                _ => NormalDrag::Reynolds,
+            },
             tangential: number(drag, "tangential"),
             strum: number(drag, "strum"),
         },
@@ -99,7 +107,7 @@ fn every_line_runs_where_the_reference_says() {
         }
         rows += 1;
     }
-    assert_eq!(rows, 40);
+    assert_eq!(rows, 64);
 }
 
 #[test]
@@ -122,5 +130,5 @@ fn every_wanted_depth_needs_the_length_the_reference_says() {
         assert!((shape.tail_depth() - target).0.abs() < 1e-4);
         rows += 1;
     }
-    assert_eq!(rows, 40);
+    assert_eq!(rows, 64);
 }
