@@ -868,3 +868,16 @@ fn a_line_at_its_limit_has_no_safe_turn() {
     );
     assert!(safe(Side::Port).radius.is_some());
 }
+
+/// Of the speeds at which as many lines work and as much is in the range of practice, the one nearest to their favourites.
+#[test]
+fn the_shared_speed_is_the_nearest_to_what_they_like_best() {
+    let favourite = motilis_core::rig::Kind::CrawlerHarness
+        .practice()
+        .unwrap()
+        .favourite;
+    let one = spread(0.8, vec![rod("P1", None, bouncer(2.0), indiana(), 60.0)]);
+    let shared = one.shared_speed(&deep()).unwrap();
+    let off = (shared.at - favourite).0.abs() / MILE_PER_HOUR.0;
+    assert!(off <= 0.05 + 1e-9, "{:?} {favourite:?}", shared.at);
+}
