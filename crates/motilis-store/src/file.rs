@@ -139,6 +139,7 @@ fn keep_copy(connection: &Connection, path: &Path) -> Result<(), Error> {
 mod tests {
     use super::*;
     use crate::settings;
+    use motilis_core::line::LineSetup;
 
     fn folder() -> (tempfile::TempDir, PathBuf) {
         let folder = tempfile::tempdir().unwrap();
@@ -363,5 +364,28 @@ mod tests {
         });
         assert!(failed.is_err());
         assert_eq!(store.read(|c| settings::get(c, "units")).unwrap(), None);
+    }
+
+    #[test]
+    fn a_set_up_that_nobody_calibrated_takes_the_new_strumming_factor() {
+        let (_folder, path) = folder();
+        let store = Store::open(&path).unwrap();
+        let add = |strum: f64| {
+            let setup = LineSetup {
+                strum,
+                ..LineSetup::usual().unwrap()
+            };
+            store.write(|c| crate::setups::add(c, &setup)).unwrap()
+        };
+        let (usual, own) = (add(1.2), add(1.47));
+        drop(store);
+        // As a file of the version before.
+        let old = Connection::open(&path).unwrap();
+        old.pragma_update(None, "user_version", 6).unwrap();
+        drop(old);
+        let store = Store::open(&path).unwrap();
+        let strum = |id| store.read(|c| crate::setups::get(c, id)).unwrap().strum;
+        assert!((strum(usual) - 1.3).abs() < 1e-12);
+        assert!((strum(own) - 1.47).abs() < 1e-12);
     }
 }
