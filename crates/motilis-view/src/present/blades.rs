@@ -16,6 +16,7 @@ use motilis_core::book::{BottomTouch, DunkId, DunkTest};
 use motilis_core::line::{Line, LineSetup};
 use motilis_core::rig::{Colour, Rig, What};
 use motilis_core::spread::{Passed, kick};
+use motilis_core::towline::STRUM;
 use motilis_core::units::{FOOT, INCH, Metres, MetresPerSecond};
 use motilis_helm::{Error, Tank as Stock};
 
@@ -360,7 +361,7 @@ pub(crate) fn dive(
         })
         .collect();
     let says = settled.fit.map_or_else(
-        || "No touch yet with this rod, line and weight: its depths come from the usual strumming factor 1.2. Note when the weight touches, and the curve becomes your own.".to_owned(),
+        || format!("No touch yet with this rod, line and weight: its depths come from the usual strumming factor {STRUM}, fitted to common practice. Note when the weight touches, and the curve becomes your own."),
         |fit| {
             let misses = match fit.misses {
                 0 => String::new(),
@@ -368,7 +369,7 @@ pub(crate) fn dive(
                 many => format!(" and {many} passes without one"),
             };
             format!(
-                "Measured by you: it rests on {} touches{misses}. The line strums {:.2} times (80 % between {:.2} and {:.2}) where 1.2 is usual; every depth of this rod, line and weight is computed with it, here, in the spread and in the log.",
+                "Measured by you: it rests on {} touches{misses}. The line strums {:.2} times (80 % between {:.2} and {:.2}) where {STRUM} is usual; every depth of this rod, line and weight is computed with it, here, in the spread and in the log.",
                 fit.touches, fit.strum, fit.band.0, fit.band.1
             )
         },
