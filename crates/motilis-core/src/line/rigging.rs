@@ -68,6 +68,23 @@ pub(crate) struct Clipped {
     pub down: Newtons,
 }
 
+/// A line that hangs off another, with the shape it has far below the surface.
+struct Below {
+    line: Towline,
+    shape: Shape,
+    at: usize,
+}
+
+impl Below {
+    /// Its shape where it hangs so deep: what floats lies on the water and no higher.
+    fn hung_at(&self, depth: Metres) -> Result<Shape, Error> {
+        if self.shape.highest() + depth < Metres(0.0) {
+            return self.line.held_at(depth, true);
+        }
+        Ok(self.shape.clone())
+    }
+}
+
 /// The set-up made ready at a speed.
 pub(crate) struct Rigging<'a> {
     setup: &'a LineSetup,
@@ -75,7 +92,7 @@ pub(crate) struct Rigging<'a> {
     speed: MetresPerSecond,
     lean: f64,
     /// The line that was solved first, and at which node of the plane it hangs (0 is the foot).
-    below: Option<(Shape, usize)>,
+    below: Option<Below>,
     foot: PointLoad,
     lower: Vec<Segment>,
     /// How much of the lower segments counts as let out: the cable below the highest release.
@@ -143,7 +160,8 @@ impl<'a> Rigging<'a> {
         let q = self.water.dynamic_pressure(self.speed);
         let push = q * load.down_area.0;
         let (sin, cos) = weight.lean().0.sin_cos();
-        let down = load.submerged_weight.0 + pull(&leader)[1] + push * cos;
+        let [pulled_back, pulled_down] = pull(&leader.shape);
+        let down = load.submerged_weight.0 + pulled_down + push * cos;
         let across = down.hypot(push * sin);
         let upright = if across > 0.0 {
             (down / across).max(FLATTEST)
@@ -153,10 +171,10 @@ impl<'a> Rigging<'a> {
         self.lean = upright.acos();
         self.foot = PointLoad {
             submerged_weight: Newtons(across),
-            drag_area: load.drag_area + SquareMetres(per(pull(&leader)[0], q)),
+            drag_area: load.drag_area + SquareMetres(per(pulled_back, q)),
             down_area: SquareMetres(0.0),
         };
-        self.below = Some((leader, 0));
+        self.below = Some(leader);
         self.weight = Some(0);
         self.tops = self.main_line(upright);
         Ok(())
@@ -176,8 +194,8 @@ impl<'a> Rigging<'a> {
         if drop_back.0 > 0.0 {
             segments.push(self.setup.main.segment(drop_back, None, self.water));
         }
-        let lure = self.alone(tail, segments)?;
-        let [back, down] = pull(&lure).map(Newtons);
+        let mut lure = self.alone(tail, segments)?;
+        let [back, down] = pull(&lure.shape).map(Newtons);
         let own = Clipped { above, back, down };
         let q = self.water.dynamic_pressure(self.speed);
         let load = |clip: &Clipped| PointLoad {
@@ -191,7 +209,6 @@ impl<'a> Rigging<'a> {
         self.foot = ball_load(ball, self.water);
         self.drag = LineDrag::default();
         let mut height = Metres(0.0);
-        let mut at = 0;
         for (clip, is_own) in clips {
             if clip.above > height {
                 self.lower
@@ -203,11 +220,11 @@ impl<'a> Rigging<'a> {
                 self.foot = with(self.foot, load(&clip));
             }
             if is_own {
-                at = self.lower.len();
+                lure.at = self.lower.len();
             }
         }
         self.counted = height;
-        self.below = Some((lure, at));
+        self.below = Some(lure);
         self.weight = Some(0);
         self.tops = vec![CABLE.segment(self.setup.reel, None, self.water)];
         Ok(())
@@ -222,7 +239,7 @@ impl<'a> Rigging<'a> {
         let [back, down] = self
             .below
             .as_ref()
-            .map_or([0.0; 2], |(lure, _)| pull(lure))
+            .map_or([0.0; 2], |lure| pull(&lure.shape))
             .map(Newtons);
         Clipped { above, back, down }
     }
@@ -248,8 +265,10 @@ impl<'a> Rigging<'a> {
     }
 
     /// A line of its own that ends where it is clipped on.
-    fn alone(&self, tail: PointLoad, segments: Vec<Segment>) -> Result<Shape, Error> {
-        Towline::new(self.speed, *self.water, self.drag, tail, segments)?.solve_with_profile()
+    fn alone(&self, tail: PointLoad, segments: Vec<Segment>) -> Result<Below, Error> {
+        let line = Towline::new(self.speed, *self.water, self.drag, tail, segments)?;
+        let shape = line.held_at(Metres(f64::INFINITY), true)?;
+        Ok(Below { line, shape, at: 0 })
     }
 
     /// Height of the rod tip, measured in the plane of the line.
@@ -272,7 +291,7 @@ impl<'a> Rigging<'a> {
             let shape = towline.solve_setback(out - whole, self.tip_height())?;
             let last = self.tops[count - 1].length;
             let all_of_it = shape.top_length > last;
-            hung = Some(self.hung(shape, out));
+            hung = Some(self.hung(shape, out)?);
             if !all_of_it {
                 break;
             }
@@ -284,25 +303,25 @@ impl<'a> Rigging<'a> {
     /// What must be out for the rig to run at a depth.
     pub fn reach(&self, wanted: Metres) -> Result<Depth, Error> {
         let below = self.below.as_ref();
-        let sag = below.map_or(Metres(0.0), |(shape, _)| shape.tail_depth());
+        let sag = below.map_or(Metres(0.0), |below| below.shape.tail_depth());
         self.seek(wanted - sag - self.attach_height()?)
     }
 
     /// What must be out for its deepest part to touch a depth.
     pub fn touch(&self, bottom: Metres) -> Result<Depth, Error> {
-        let Some((below, _)) = &self.below else {
+        let Some(below) = &self.below else {
             return self.seek_where(|towline, longest| towline.touch(bottom, longest));
         };
-        let foot_above_rig = below.deepest() + self.attach_height()?;
+        let foot_above_rig = below.shape.deepest() + self.attach_height()?;
         self.seek(bottom - Metres(foot_above_rig.0.max(0.0)))
     }
 
     /// Depth of the place where the lower line hangs, less that of the foot: 0 or negative.
     fn attach_height(&self) -> Result<Metres, Error> {
-        let Some((_, at @ 1..)) = self.below else {
+        let Some(Below { at: at @ 1.., .. }) = &self.below else {
             return Ok(Metres(0.0));
         };
-        let lower = self.lower[..at].to_vec();
+        let lower = self.lower[..*at].to_vec();
         let shape = Towline::new(self.speed, *self.water, self.drag, self.foot, lower)?.solve()?;
         Ok(-shape.tail_depth())
     }
@@ -311,7 +330,7 @@ impl<'a> Rigging<'a> {
     fn seek(&self, foot: Metres) -> Result<Depth, Error> {
         let in_plane = Metres(foot.0 / self.lean.cos());
         if in_plane.0 <= 0.0 {
-            let least = self.below.as_ref().map(|(shape, _)| shape.tail_depth());
+            let least = self.below.as_ref().map(|below| below.shape.tail_depth());
             return Ok(Depth::TooShallow(least.unwrap_or_default()));
         }
         self.seek_where(|towline, longest| towline.reach(in_plane, longest))
@@ -329,15 +348,15 @@ impl<'a> Rigging<'a> {
                 Reach::At(shape) => {
                     let out = whole + shape.top_length + self.air(&shape);
                     if out <= self.setup.reel {
-                        return Ok(Depth::At(Box::new(self.hung(shape, out))));
+                        return Ok(Depth::At(Box::new(self.hung(shape, out)?)));
                     }
                     deepest = self.at(self.setup.reel)?.shape.tail_depth();
                 }
                 Reach::TooShallow(shape) => {
-                    let hung = self.hung(shape, whole);
+                    let hung = self.hung(shape, whole)?;
                     return Ok(Depth::TooShallow(hung.shape.tail_depth()));
                 }
-                Reach::TooDeep(shape) => deepest = self.hung(shape, whole).shape.tail_depth(),
+                Reach::TooDeep(shape) => deepest = self.hung(shape, whole)?.shape.tail_depth(),
             }
             whole = whole + last;
         }
@@ -353,7 +372,7 @@ impl<'a> Rigging<'a> {
     }
 
     /// The plane tilted, the lower line hung onto it.
-    fn hung(&self, mut plane: Shape, out: Metres) -> Hung {
+    fn hung(&self, mut plane: Shape, out: Metres) -> Result<Hung, Error> {
         let air = self.air(&plane);
         if self.lean > 0.0 {
             tilt(&mut plane, self.lean);
@@ -364,22 +383,26 @@ impl<'a> Rigging<'a> {
         };
         let weight = self.weight.map(|at| node(at, &plane));
         let is_cable = self.setup.lets_out_cable();
-        let own = match &self.below {
-            Some((below, _)) if is_cable => below.profile.len() - 1,
-            _ => plane.profile.len() - 1 + self.below.as_ref().map_or(0, |(b, _)| b.profile.len()),
+        let below = match &self.below {
+            Some(below) => Some(below.hung_at(node(below.at, &plane).depth)?),
+            None => None,
         };
-        let shape = match &self.below {
-            None => plane,
-            Some((below, at)) => joined(below, node(*at, &plane), plane),
+        let own = match &below {
+            Some(below) if is_cable => below.profile.len() - 1,
+            _ => plane.profile.len() - 1 + below.as_ref().map_or(0, |below| below.profile.len()),
         };
-        Hung {
+        let shape = match (&below, &self.below) {
+            (Some(below), Some(Below { at, .. })) => joined(below, node(*at, &plane), plane),
+            _ => plane,
+        };
+        Ok(Hung {
             own,
             out,
             air,
             tilt: Radians(self.lean),
             weight,
             shape,
-        }
+        })
     }
 }
 

@@ -6,13 +6,12 @@ use super::shape::{Place, Shape, Top};
 use crate::error::Error;
 use crate::numeric::{DormandPrince, Step, root};
 use crate::units::{Metres, Newtons, Radians};
-use crate::water::Water;
 use std::cell::Cell;
 use std::f64::consts::PI;
 use std::ops::ControlFlow;
 
 /// `H`, `V` in N; run `x` and height `z` above the tail in m.
-type State = [f64; 4];
+pub(super) type State = [f64; 4];
 
 /// Tolerances that leave a hundredth of the accuracy promised in the module's head.
 const WALK: DormandPrince<4> = DormandPrince {
@@ -37,9 +36,27 @@ pub(super) enum Stop {
     Setback { setback: Metres, tip_height: Metres },
 }
 
+impl Stop {
+    /// By how much the stop is passed with `s` of the last segment walked; `lowest` is the height of the lowest load
+    /// above the tail.
+    pub(super) fn past(self, s: f64, y: &State, slope: &Slope, lowest: f64) -> f64 {
+        match self {
+            Self::End => -1.0,
+            Self::TailDepth(depth) => y[3] - depth.0,
+            Self::Deepest(depth) => y[3] - lowest - depth.0,
+            Self::Setback {
+                setback,
+                tip_height,
+            } => s + air_piece(tip_height, y, slope.free) - setback.0,
+        }
+    }
+}
+
 /// What the walk found.
 pub(super) struct End {
     pub shape: Shape,
+    /// Whether a part of it may lie higher than its end: something floats.
+    pub dips: bool,
     /// Whether the stop was met (always so for the end).
     pub found: bool,
     /// By how much the stop was passed all the way along the last segment.
@@ -47,7 +64,7 @@ pub(super) struct End {
 }
 
 /// The forces on a piece of line, made ready for the inner loop.
-struct Slope {
+pub(super) struct Slope {
     drag: LineDrag,
     /// `q d`, N/m, to be multiplied by `K C_n sin²φ`.
     across: f64,
@@ -56,13 +73,14 @@ struct Slope {
     /// `U d / ν`.
     reynolds: f64,
     /// Submerged weight, N/m.
-    weight: f64,
+    pub(super) weight: f64,
     /// Direction taken where the line has no tension yet.
-    free: [f64; 2],
+    pub(super) free: [f64; 2],
 }
 
 impl Slope {
-    fn new(segment: &Segment, drag: &LineDrag, speed: f64, water: &Water, q: f64) -> Self {
+    pub(super) fn new(segment: &Segment, line: &Towline, q: f64) -> Self {
+        let (drag, speed, water) = (&line.drag, line.speed.0, &line.water);
         let d = segment.diameter.0;
         let mut slope = Self {
             drag: *drag,
@@ -89,6 +107,12 @@ impl Slope {
         self.across * held * sin * sin.abs()
     }
 
+    /// Lays a length of it on the water: pulled on along itself only.
+    pub(super) fn lie_flat(&self, walk: &mut Walk, length: f64) {
+        let [h, _, x, z] = walk.y;
+        walk.arrive([h + self.along * length, 0.0, x + length, z]);
+    }
+
     fn direction(&self, y: &State) -> [f64; 2] {
         let tension = (y[0] * y[0] + y[1] * y[1]).sqrt();
         if tension > 0.0 {
@@ -112,17 +136,59 @@ impl Slope {
 }
 
 /// Collects the walk and turns it round, from "above the tail" to "below the surface".
-struct Walk {
-    y: State,
+#[derive(Clone)]
+pub(super) struct Walk {
+    pub(super) y: State,
+    /// Height of the tail.
+    tail: f64,
     /// `x`, `z` of the upper ends of the segments done.
     ends: Vec<[f64; 2]>,
     /// `x`, `z` of the points of the drawing; empty when none is wanted.
     points: Vec<[f64; 2]>,
     drawing: bool,
-    free: [f64; 2],
+    /// Whether it pulled downwards somewhere: only then can a part lie higher than its end.
+    pub(super) dips: bool,
+    pub(super) free: [f64; 2],
 }
 
 impl Walk {
+    /// The beginning of a walk, at the tail.
+    pub(super) fn from_tail(line: &Towline, drawing: bool) -> Self {
+        let [back, down] = line.tail.forces(line.pressure());
+        let mut walk = Self {
+            y: [back, down, 0.0, 0.0],
+            tail: 0.0,
+            ends: Vec::with_capacity(line.segments.len()),
+            points: Vec::new(),
+            drawing,
+            dips: down < 0.0,
+            free: [0.0, 1.0],
+        };
+        if drawing {
+            walk.points.reserve(128);
+            walk.points.push([0.0, 0.0]);
+        }
+        walk
+    }
+
+    /// Every height of it changed.
+    fn map_heights(&mut self, map: impl Fn(f64) -> f64) {
+        let places = self.ends.iter_mut().chain(&mut self.points);
+        places.for_each(|place| place[1] = map(place[1]));
+        self.tail = map(self.tail);
+        self.y[3] = map(self.y[3]);
+    }
+
+    /// Lifts all of it.
+    pub(super) fn shift(&mut self, by: f64) {
+        self.map_heights(|z| z + by);
+    }
+
+    /// Lowers to a height what lies higher.
+    pub(super) fn clip(&mut self, ceiling: f64) {
+        self.map_heights(|z| z.min(ceiling));
+    }
+
     fn record(&mut self, step: &Step<4>, up_to: f64) {
         if !self.drawing {
             return;
@@ -136,17 +202,19 @@ impl Walk {
 
     fn arrive(&mut self, y: State) {
         self.y = y;
+        self.dips |= y[1] < 0.0;
         if self.drawing {
             self.points.push([y[2], y[3]]);
         }
     }
 
-    fn end_segment(&mut self, node: Option<&PointLoad>, q: f64) {
+    pub(super) fn end_segment(&mut self, node: Option<&PointLoad>, q: f64) {
         self.ends.push([self.y[2], self.y[3]]);
         if let Some(node) = node {
             let [back, down] = node.forces(q);
             self.y[0] += back;
             self.y[1] += down;
+            self.dips |= self.y[1] < 0.0;
         }
     }
 
@@ -155,7 +223,7 @@ impl Walk {
         self.ends.iter().map(|end| end[1]).fold(0.0, f64::min)
     }
 
-    fn shape(self, top_length: f64) -> Shape {
+    pub(super) fn shape(self, top_length: f64) -> Shape {
         let [h, v, run, height] = self.y;
         let place = |[x, z]: [f64; 2]| Place {
             run: Metres(run - x),
@@ -168,7 +236,7 @@ impl Walk {
             v.atan2(h)
         };
         Shape {
-            tail: place([0.0, 0.0]),
+            tail: place([0.0, self.tail]),
             nodes: self.ends.iter().copied().map(place).collect(),
             top: Top {
                 tension: Newtons(h.hypot(v)),
@@ -187,42 +255,24 @@ pub(super) fn march(
     longest: Metres,
     drawing: bool,
 ) -> Result<End, Error> {
-    let q = line.water.dynamic_pressure(line.speed);
-    let [back, down] = line.tail.forces(q);
-    let mut walk = Walk {
-        y: [back, down, 0.0, 0.0],
-        ends: Vec::with_capacity(line.segments.len()),
-        points: Vec::new(),
-        drawing,
-        free: [0.0, 1.0],
-    };
-    if drawing {
-        walk.points.reserve(128);
-        walk.points.push([0.0, 0.0]);
-    }
+    let q = line.pressure();
+    let mut walk = Walk::from_tail(line, drawing);
     let (top, lower) = line.segments.split_last().expect("a line has a segment");
     for segment in lower {
-        let slope = Slope::new(segment, &line.drag, line.speed.0, &line.water, q);
+        let slope = Slope::new(segment, line, q);
         walk_segment(&mut walk, &slope, segment.length.0, |_, _| -1.0)?;
         walk.end_segment(segment.node.as_ref(), q);
     }
 
-    let slope = Slope::new(top, &line.drag, line.speed.0, &line.water, q);
+    let slope = &Slope::new(top, line, q);
     walk.free = slope.free;
     let lowest = walk.lowest();
-    let past = |s: f64, y: &State| match stop {
-        Stop::End => -1.0,
-        Stop::TailDepth(depth) => y[3] - depth.0,
-        Stop::Deepest(depth) => y[3] - lowest - depth.0,
-        Stop::Setback {
-            setback,
-            tip_height,
-        } => s + air_piece(tip_height, y, slope.free) - setback.0,
-    };
+    let past = |s: f64, y: &State| stop.past(s, y, slope, lowest);
     let surplus = past(0.0, &walk.y);
     if surplus > 0.0 && !matches!(stop, Stop::Setback { .. }) {
         walk.end_segment(top.node.as_ref(), q);
         return Ok(End {
+            dips: walk.dips,
             shape: walk.shape(0.0),
             found: false,
             short_by: Some(surplus),
@@ -231,13 +281,14 @@ pub(super) fn march(
     // A heavy line behind a light rig steepens as it rises, and the piece in the air then shortens faster than the
     // line grows: the rod tip may be out of reach at first and within it further up.
     let least = Cell::new(surplus);
-    let (length, found) = walk_segment(&mut walk, &slope, longest.0, |s, y| {
+    let (length, found) = walk_segment(&mut walk, slope, longest.0, |s, y| {
         let past = past(s, y);
         least.set(least.get().min(past));
         past
     })?;
     walk.end_segment(top.node.as_ref(), q);
     Ok(End {
+        dips: walk.dips,
         shape: walk.shape(length),
         found: found || matches!(stop, Stop::End),
         short_by: Some(least.get()).filter(|least| *least > 0.0),
@@ -263,7 +314,7 @@ fn air_piece(tip_height: Metres, y: &State, free: [f64; 2]) -> f64 {
 }
 
 /// Walks one segment until `past` turns from negative to positive or `length` is done; says how far it came.
-fn walk_segment(
+pub(super) fn walk_segment(
     walk: &mut Walk,
     slope: &Slope,
     length: f64,

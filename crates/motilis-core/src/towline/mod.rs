@@ -42,6 +42,7 @@
 //! `C_n`). All from memory. That a line which sheds vortices is held harder is known (Skop, Griffin & Ramberg 1977, from
 //! memory); they give no constant for it.
 
+mod afloat;
 mod load;
 mod march;
 mod shape;
@@ -52,6 +53,7 @@ pub use shape::{Place, Reach, Shape, Top};
 use crate::error::{Error, Range};
 use crate::units::{Metres, MetresPerSecond};
 use crate::water::Water;
+use afloat::Held;
 use march::Stop;
 
 /// Longest last segment that [`Towline::reach`] looks at unless told otherwise.
@@ -133,13 +135,17 @@ impl Towline {
         &self.water
     }
 
-    /// The shape of the line as given, from the surface down to the tail.
+    /// Dynamic pressure of the water it is towed through, Pa.
+    pub(crate) fn pressure(&self) -> f64 {
+        self.water.dynamic_pressure(self.speed)
+    }
+
+    /// The shape of the line as given, from the surface down to the tail. Nothing of it lies above the surface.
     ///
     /// # Errors
-    /// [`Error::Slack`] when the tension vanishes on the way, as under a float that carries the line.
+    /// [`Error::Slack`] when the tension vanishes on the way, as under a float that lies still and carries the line.
     pub fn solve(&self) -> Result<Shape, Error> {
-        let length = self.top_segment().length;
-        Ok(march::march(self, Stop::End, length, false)?.shape)
+        self.held_at(Metres(0.0), false)
     }
 
     /// The same with [`Shape::profile`] filled in for a drawing.
@@ -147,14 +153,31 @@ impl Towline {
     /// # Errors
     /// As [`Towline::solve`].
     pub fn solve_with_profile(&self) -> Result<Shape, Error> {
-        let length = self.top_segment().length;
-        Ok(march::march(self, Stop::End, length, true)?.shape)
+        self.held_at(Metres(0.0), true)
+    }
+
+    /// The shape of a line held at a depth instead of at the surface, as behind a downrigger's release; places are
+    /// counted from there.
+    ///
+    /// # Errors
+    /// As [`Towline::solve`].
+    pub(crate) fn held_at(&self, depth: Metres, drawing: bool) -> Result<Shape, Error> {
+        let free = march::march(self, Stop::End, self.top_segment().length, drawing);
+        if let Ok(end) = &free
+            && !end.dips
+        {
+            return free.map(|end| end.shape);
+        }
+        match afloat::settle(self, Held::At(depth), drawing)? {
+            Some(shape) => Ok(shape),
+            None => free.map(|end| end.shape),
+        }
     }
 
     /// The shape of a line of which `setback` is let out from a rod tip above the water.
     ///
     /// The last segment's length is ignored: the setback less the straight piece in the air,
-    /// `h / sin φ_top`, is what lies in the water.
+    /// `h / sin φ_top`, is what lies in the water. Line past a float is lifted off the water.
     ///
     /// - `tip_height`: of the rod tip above the water, 0 to 20 m; 0 for a board or release.
     ///
@@ -163,11 +186,25 @@ impl Towline {
     pub fn solve_setback(&self, setback: Metres, tip_height: Metres) -> Result<Shape, Error> {
         SETBACK.check("setback_m", setback.0)?;
         HEIGHT.check("tip_height_m", tip_height.0)?;
+        if tip_height.0 == 0.0 {
+            let mut out = self.clone();
+            out.top_segment_mut().length = setback;
+            return out.solve_with_profile();
+        }
         let stop = Stop::Setback {
             setback,
             tip_height,
         };
         let end = march::march(self, stop, setback, true)?;
+        if end.dips {
+            let held = Held::Tip {
+                setback,
+                height: tip_height,
+            };
+            if let Some(shape) = afloat::settle(self, held, true)? {
+                return Ok(shape);
+            }
+        }
         if let Some(short_by) = end.short_by {
             return Err(Error::contradiction(
                 "setback_m",
@@ -190,7 +227,7 @@ impl Towline {
     /// [`Error::OutOfRange`] for the target; "cannot be reached" is an answer, not an error.
     pub fn reach(&self, target: Metres, longest: Metres) -> Result<Reach, Error> {
         TARGET.check("target_tail_depth_m", target.0)?;
-        self.reach_where(Stop::TailDepth(target), longest)
+        self.reach_where(target, longest, Stop::TailDepth, Shape::tail_depth)
     }
 
     /// The length of the last segment with which the deepest point of the line just touches a depth.
@@ -199,15 +236,46 @@ impl Towline {
     /// As [`Towline::reach`].
     pub fn touch(&self, bottom: Metres, longest: Metres) -> Result<Reach, Error> {
         TARGET.check("bottom_depth_m", bottom.0)?;
-        self.reach_where(Stop::Deepest(bottom), longest)
+        self.reach_where(bottom, longest, Stop::Deepest, Shape::deepest)
     }
 
-    fn reach_where(&self, stop: Stop, longest: Metres) -> Result<Reach, Error> {
-        let end = march::march(self, stop, longest, true)?;
+    fn reach_where(
+        &self,
+        wanted: Metres,
+        longest: Metres,
+        stop: fn(Metres) -> Stop,
+        depth: fn(&Shape) -> Metres,
+    ) -> Result<Reach, Error> {
+        let end = match march::march(self, stop(wanted), longest, true) {
+            Ok(end) if !end.dips => end,
+            _ => return self.reach_afloat(wanted, longest, depth),
+        };
         Ok(match (end.short_by, end.found) {
             (Some(_), _) => Reach::TooShallow(end.shape),
             (None, true) => Reach::At(end.shape),
             (None, false) => Reach::TooDeep(end.shape),
+        })
+    }
+
+    /// The same where something floats: found by how deep it runs with so much out.
+    fn reach_afloat(
+        &self,
+        wanted: Metres,
+        longest: Metres,
+        depth: fn(&Shape) -> Metres,
+    ) -> Result<Reach, Error> {
+        let with = |length: f64| {
+            let mut trial = self.clone();
+            trial.top_segment_mut().length = Metres(length);
+            trial.solve_with_profile()
+        };
+        let off = |length: f64| with(length).map_or(f64::NAN, |shape| (depth(&shape) - wanted).0);
+        if off(0.0) > 0.0 {
+            return with(0.0).map(Reach::TooShallow);
+        }
+        Ok(match crate::numeric::root(off, 0.0, longest.0, 1e-6) {
+            Some(length) => Reach::At(with(length)?),
+            None => Reach::TooDeep(with(longest.0)?),
         })
     }
 

@@ -41,6 +41,21 @@ impl Shape {
         self.tail.depth
     }
 
+    /// Depth of its highest load or drawn point.
+    pub(crate) fn highest(&self) -> Metres {
+        let places = self.nodes.iter().chain(&self.profile).chain([&self.tail]);
+        Metres(
+            places
+                .map(|place| place.depth.0)
+                .fold(f64::INFINITY, f64::min),
+        )
+    }
+
+    /// Whether the tail lies on the water.
+    pub fn tail_floats(&self) -> bool {
+        self.tail.depth.0 <= 0.0
+    }
+
     /// Depth of the deepest load: the tail, or a node that hangs below it.
     pub fn deepest(&self) -> Metres {
         self.nodes

@@ -15,4 +15,5 @@ mod practice;
 mod rigs;
 mod situations;
 mod spread;
+mod surface;
 mod towline_reference;
