@@ -2,7 +2,7 @@
 
 use crate::{Refusal, Refused, Water};
 use motilis_core::towline::{
-    LONGEST, LineDrag, NormalDrag, PointLoad, Reach, STRUM, Segment, Shape, Towline,
+    self, LONGEST, LineDrag, NormalDrag, PointLoad, Reach, STRUM, Segment, Shape, Towline,
 };
 use motilis_core::units::{Metres, MetresPerSecond, Newtons, NewtonsPerMetre, SquareMetres};
 use serde::de::{Deserializer, Error as _, Visitor};
@@ -42,6 +42,43 @@ pub struct Request {
     /// Ask for the profile.
     #[serde(default)]
     pub profile: bool,
+    /// Ask for the band of the tail's depth, from how unsure these figures are.
+    pub spreads: Option<Spreads>,
+}
+
+/// One standard deviation each, as a share of the figure (0 to 0.7), of the speed in m/s (0 to 3); a missing one is none.
+#[derive(Debug, Clone, Copy, Default, Deserialize, ToSchema)]
+#[serde(deny_unknown_fields, default)]
+#[schema(as = TowlineSpreads)]
+pub struct Spreads {
+    /// Of the strumming factor.
+    pub strum: f64,
+    /// Of the diameter of the last segment.
+    pub main_diameter: f64,
+    /// Of the drag of the loads on the line.
+    pub node_drag: f64,
+    /// Of the drag of the tail.
+    pub tail_drag: f64,
+    /// Of the weight of the loads on the line.
+    pub node_weight: f64,
+    /// Of the length of the last segment.
+    pub top_length: f64,
+    /// Of the speed, m/s.
+    pub speed_mps: f64,
+}
+
+impl From<Spreads> for towline::Spreads {
+    fn from(spreads: Spreads) -> Self {
+        Self {
+            strum: spreads.strum,
+            main_diameter: spreads.main_diameter,
+            node_drag: spreads.node_drag,
+            tail_drag: spreads.tail_drag,
+            node_weight: spreads.node_weight,
+            top_length: spreads.top_length,
+            speed: MetresPerSecond(spreads.speed_mps),
+        }
+    }
 }
 
 /// Drag law of the line.
@@ -137,8 +174,14 @@ pub struct Answer {
     /// The request's name.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub name: Option<String>,
-    /// Depth of the tail, m.
+    /// Depth of the tail, m; 0 where it floats.
     pub tail_depth_m: f64,
+    /// With spreads: the depth above which it runs in one case of ten, m.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub tail_depth_low_m: Option<f64>,
+    /// With spreads: the depth below which it runs in one case of ten, m.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub tail_depth_high_m: Option<f64>,
     /// Distance of the tail behind, m.
     pub run_m: f64,
     /// Tension where the line leaves the water, N.
@@ -193,6 +236,7 @@ impl From<Drag> for LineDrag {
             },
             tangential: drag.tangential.unwrap_or(Self::default().tangential),
             strum: drag.strum.unwrap_or(STRUM),
+            ..Self::default()
         }
     }
 }
@@ -223,6 +267,13 @@ pub fn solve(request: Request) -> Result<Answer, Refusal> {
         None => (line.solve()?, None, None),
         Some(target) => inverse(&line, Metres(target))?,
     };
+    let band = match request.spreads {
+        Some(spreads) => Some(
+            line.with_top(shape.top_length)
+                .band(&towline::Spreads::from(spreads))?,
+        ),
+        None => None,
+    };
     let profile = request.profile.then(|| {
         let points = shape.profile.iter();
         points.map(|place| [place.run.0, place.depth.0]).collect()
@@ -230,6 +281,8 @@ pub fn solve(request: Request) -> Result<Answer, Refusal> {
     Ok(Answer {
         name: request.name,
         tail_depth_m: shape.tail.depth.0,
+        tail_depth_low_m: band.as_ref().map(|band| band.low.0),
+        tail_depth_high_m: band.as_ref().map(|band| band.high.0),
         run_m: shape.tail.run.0,
         tension_top_n: shape.top.tension.0,
         angle_top_deg: shape.top.angle.degrees(),

@@ -73,6 +73,8 @@ pub struct LineDrag {
     pub tangential: f64,
     /// `K`, what strumming does to the drag across.
     pub strum: f64,
+    /// What else the drag across is multiplied by: 1, or what a line's own bottom touches teach.
+    pub held: f64,
 }
 
 impl Default for LineDrag {
@@ -81,12 +83,13 @@ impl Default for LineDrag {
             normal: NormalDrag::SuckerBrauer,
             tangential: TANGENTIAL,
             strum: STRUM,
+            held: 1.0,
         }
     }
 }
 
 impl LineDrag {
-    /// `K C_n`, what the drag across the line is multiplied by, at a Reynolds number formed with the diameter and the
+    /// `K C_n` (with what was learned), what the drag across the line is multiplied by, at a Reynolds number formed with the diameter and the
     /// normal velocity, and the power of the speed by which that changes.
     pub fn across(&self, reynolds: f64) -> (f64, f64) {
         let (c_n, slope) = self.normal.coefficient(reynolds);
@@ -109,7 +112,7 @@ impl LineDrag {
         } else {
             0.0
         };
-        (strum * c_n, power)
+        (self.held * strum * c_n, power)
     }
 
     pub(super) fn check(&self) -> Result<(), Error> {

@@ -43,10 +43,12 @@
 //! memory); they give no constant for it.
 
 mod afloat;
+mod band;
 mod load;
 mod march;
 mod shape;
 
+pub use band::{Band, Moved, Source, Spreads, TENTH};
 pub use load::{LineDrag, NormalDrag, PointLoad, STRUM, Segment};
 pub use shape::{Place, Reach, Shape, Top};
 
@@ -187,9 +189,7 @@ impl Towline {
         SETBACK.check("setback_m", setback.0)?;
         HEIGHT.check("tip_height_m", tip_height.0)?;
         if tip_height.0 == 0.0 {
-            let mut out = self.clone();
-            out.top_segment_mut().length = setback;
-            return out.solve_with_profile();
+            return self.with_top(setback).solve_with_profile();
         }
         let stop = Stop::Setback {
             setback,
@@ -264,11 +264,7 @@ impl Towline {
         longest: Metres,
         depth: fn(&Shape) -> Metres,
     ) -> Result<Reach, Error> {
-        let with = |length: f64| {
-            let mut trial = self.clone();
-            trial.top_segment_mut().length = Metres(length);
-            trial.solve_with_profile()
-        };
+        let with = |length: f64| self.with_top(Metres(length)).solve_with_profile();
         let off = |length: f64| with(length).map_or(f64::NAN, |shape| (depth(&shape) - wanted).0);
         if off(0.0) > 0.0 {
             return with(0.0).map(Reach::TooShallow);
@@ -313,6 +309,14 @@ impl Towline {
         self.segments[i]
             .node
             .map_or(f64::MIN, |node| node.submerged_weight.0)
+    }
+
+    /// The same line with another length of the last segment.
+    #[must_use]
+    pub fn with_top(&self, length: Metres) -> Self {
+        let mut line = self.clone();
+        line.top_segment_mut().length = length;
+        line
     }
 
     fn top_segment(&self) -> &Segment {

@@ -12,6 +12,7 @@ const BARE: LineDrag = LineDrag {
     normal: NormalDrag::Constant(0.0),
     tangential: 0.0,
     strum: 1.0,
+    held: 1.0,
 };
 const CONSTANT: LineDrag = LineDrag {
     normal: NormalDrag::Constant(1.2),
