@@ -34,6 +34,7 @@ pub fn add(connection: &Connection) -> Result<Setups, Error> {
         leader: nylon(12),
         lead: lead * FOOT,
         strum: STRUM,
+        learned: motilis_core::line::Learned::default(),
         reel: 300.0 * FOOT,
     };
     let bouncer = |ounces: f64| {

@@ -6,7 +6,7 @@ use motilis_core::blade::Observation;
 use motilis_core::book::{
     BottomTouch, DunkTest, LureId, PlannedRod, PlannedSpread, SetupId, SpreadId, Tackle,
 };
-use motilis_core::line::{Line, LineSetup, Surroundings};
+use motilis_core::line::{Learned, Line, LineSetup, Surroundings};
 use motilis_core::rig::Practice;
 use motilis_core::spread::{DiveTable, Holder, Lure, SetOut, Spread, Stance, Towed};
 use motilis_core::units::{Celsius, FOOT, Hertz, MILE_PER_HOUR, Metres};
@@ -211,11 +211,14 @@ pub fn add(connection: &Connection, rigs: &[DemoRig], rods: &Setups) -> Result<S
     Ok(open)
 }
 
-/// Touches of the bottom with the heavy bouncer, which strums a little more than usual, and a dunk test.
+/// Touches of the bottom with the heavy bouncer, whose line is held a little harder than usual, and a dunk test.
 fn observations(connection: &Connection, rig: &DemoRig, rods: &Setups) -> Result<(), Error> {
     let (setup_id, setup) = &rods.heavy_bouncer;
-    let strums = LineSetup {
-        strum: 1.35,
+    let held = LineSetup {
+        learned: Learned {
+            held: 1.15,
+            touches: 0,
+        },
         ..setup.clone()
     };
     let open = Surroundings {
@@ -233,7 +236,7 @@ fn observations(connection: &Connection, rig: &DemoRig, rods: &Setups) -> Result
     ];
     for (feet, mph, touched) in seen {
         let (out, speed) = (feet * FOOT, mph * MILE_PER_HOUR);
-        let run = Line::new(&rig.rig, &strums, open)
+        let run = Line::new(&rig.rig, &held, open)
             .and_then(|line| line.run(speed, out))
             .expect(IN_CATALOGUE);
         let deepest = run.weight.map_or(run.rig.depth.0, |weight| {

@@ -236,7 +236,7 @@ impl<'c> Book<'c> {
         let fit = self.fit(id, &setup)?;
         let setup = match fit {
             Some(fit) => Arc::new(LineSetup {
-                strum: fit.strum,
+                learned: fit.learned(),
                 ..(*setup).clone()
             }),
             None => setup,

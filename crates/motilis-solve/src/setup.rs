@@ -195,6 +195,7 @@ impl SetupRequest {
             leader: self.leader.stock(&format!("{path}.leader"))?,
             lead: Metres(self.lead_m),
             strum: motilis_core::towline::STRUM,
+            learned: motilis_core::line::Learned::default(),
             reel: Metres(self.reel_m),
         };
         setup.check().map_err(|error| {

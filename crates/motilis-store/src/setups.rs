@@ -170,6 +170,7 @@ pub(crate) fn read(row: &Row<'_>) -> rusqlite::Result<LineSetup> {
         leader: line_stock(row, "leader")?,
         lead: Metres(row.get("lead_m")?),
         strum: row.get("strum")?,
+        learned: motilis_core::line::Learned::default(),
         reel: Metres(row.get("reel_m")?),
     })
 }

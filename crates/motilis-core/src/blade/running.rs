@@ -74,6 +74,8 @@ impl Window {
 /// A shaft at a speed.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Running {
+    /// Speed through the water at the blade.
+    pub speed: MetresPerSecond,
     /// Stalled, turning or rolling over.
     pub state: State,
     /// Speed at which the blade starts.
@@ -194,10 +196,12 @@ impl Shaft {
         } else {
             State::Turning
         };
-        let drag_area = match state {
-            State::Stalled => self.blade.hanging_drag_area() * self.blades_felt(),
-            State::Turning | State::RollingOver => self.turning_drag_area(),
+        let starts = if start.0 > 0.0 {
+            speed / start
+        } else {
+            f64::INFINITY
         };
+        let drag_area = self.blade.drag_area(starts) * self.blades_felt();
         let (turns, side_force) = match state {
             State::Turning => (
                 self.blade.turn_rate(speed, start),
@@ -206,6 +210,7 @@ impl Shaft {
             State::Stalled | State::RollingOver => (Hertz(0.0), 0.0),
         };
         Ok(Running {
+            speed,
             state,
             start,
             roll_over,
@@ -226,13 +231,21 @@ impl Running {
     /// `F / (2π f ρ r³)`, and it is that motion which the free neuromasts of the lateral line feel below some
     /// 30 Hz (dipole field and neuromasts after Coombs & Montgomery 1999, in *Comparative Hearing: Fish and
     /// Amphibians*, from memory). So a slow, hard beat is felt more than a fast, light one, which is what anglers
-    /// mean by thump. A yardstick of this project, no published scale.
+    /// mean by thump. Near its start a blade hangs at the bottom of each turn and hurries over the top: only a share of
+    /// its push comes as a beat (designed, see `beats`), so that the thump rises from nothing with the turns.
+    /// A yardstick of this project, no published scale.
     pub fn thump_index(&self) -> f64 {
         if self.turns.0 <= 0.0 {
             return 0.0;
         }
-        self.side_force.0 / self.turns.0 / reference_thump()
+        self.side_force.0 / self.turns.0 * beats(self.speed, self.start) / reference_thump()
     }
+}
+
+/// Share of a blade's push that comes as a beat: `1 − (U_start/U)⁸`, nothing at its start, a half a tenth above it, nearly
+/// all of it from half as fast again (designed).
+fn beats(speed: MetresPerSecond, start: MetresPerSecond) -> f64 {
+    1.0 - (start / speed).powi(8)
 }
 
 /// Side force over frequency of a brass Colorado 4 at 1.2 mph in fresh water of 15 °C, N·s.
@@ -243,7 +256,8 @@ fn reference_thump() -> f64 {
             Blade::of_size(super::Family::Colorado, 4.0).expect("Colorado 4 is in the table");
         let lake = Water::fresh(Celsius(15.0)).expect("15 °C is in range");
         let speed = 1.2 * MILE_PER_HOUR;
-        blade.side_force(speed, &lake) / blade.turn_rate(speed, blade.start_speed(&lake)).0
+        let start = blade.start_speed(&lake);
+        blade.side_force(speed, &lake) / blade.turn_rate(speed, start).0 * beats(speed, start)
     })
 }
 
@@ -316,6 +330,25 @@ mod tests {
             "{}",
             thump(Family::SoftWing, 1.1)
         );
+    }
+
+    /// From nothing at the start, and ever more with the speed; the drag without a step.
+    #[test]
+    fn thump_rises_from_nothing_and_drag_has_no_step() {
+        for (family, number) in [(Family::Colorado, 4.0), (Family::Willow, 4.0), (Family::SoftWing, 1.5)] {
+            let blade = Blade::of_size(family, number).unwrap();
+            let shaft = Shaft::new(blade, 1, None, WET_METAL_ON_PLASTIC, 0.7 * MILLIMETRE).unwrap();
+            let at = |starts: f64| shaft.at(shaft.start(&lake()) * starts, &lake()).unwrap();
+            assert_eq!(at(1.0).thump_index(), 0.0);
+            let grid: Vec<_> = (0..400).map(|i| at(0.9 + 0.005 * f64::from(i))).collect();
+            let just = at(1.001).thump_index();
+            assert!(just > 0.0 && just < 0.2 * at(1.5).thump_index(), "{just}");
+            for pair in grid.windows(2) {
+                assert!(pair[0].thump_index() <= pair[1].thump_index());
+                let step = (pair[1].drag_area.0 / pair[0].drag_area.0 - 1.0).abs();
+                assert!(step < 0.08, "{family:?}: {step}");
+            }
+        }
     }
 
     #[test]

@@ -20,8 +20,7 @@ impl Blade {
     ///
     /// Practice: bent in it turns faster, flat slower; cold water slows it, warm water quickens it
     /// (common practice, no source). The film gives way under the water, more so when it is warm, so
-    /// warmth acts as a little more bend. The turn coefficient goes with `cos β`, the share of the
-    /// flow along the wing, and keeps the family's value at the bend the wing comes with.
+    /// warmth acts as a little more bend.
     ///
     /// - `bend`: 0 flat to 1 bent in; `None` as it comes (0.6).
     ///
@@ -34,8 +33,6 @@ impl Blade {
         let bend = bend.unwrap_or(AS_IT_COMES);
         self.bent(bend)?;
         let warmth = BEND_PER_DEGREE * (temperature - BENCH_TEMPERATURE).0;
-        let mut tuned = self.bent((bend + warmth).clamp(0.0, 1.0))?;
-        tuned.coefficients.turn *= tuned.cone_angle().0.cos() / cone_angle(AS_IT_COMES).0.cos();
-        Ok(tuned)
+        self.bent((bend + warmth).clamp(0.0, 1.0))
     }
 }

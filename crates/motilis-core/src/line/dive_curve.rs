@@ -1,11 +1,11 @@
 //! The angler's own dive curve: the strumming factor of one rod, line and weight, fitted to what the bottom said.
 
-use super::setup::STRUMS;
-use super::{Line, LineSetup, Surroundings};
+use super::sure::READING;
+use super::{Learned, Line, LineSetup, Surroundings};
 use crate::error::Error;
 use crate::fields;
 use crate::rig::Rig;
-use crate::towline::STRUM;
+use crate::towline::TENTH;
 use crate::units::{Metres, MetresPerSecond};
 use statrs::distribution::{ContinuousCDF, Normal};
 use std::sync::Arc;
@@ -27,25 +27,42 @@ pub struct Touch {
     pub touched: bool,
 }
 
-/// A dive curve fitted to touches.
+/// A dive curve fitted to touches: what the drag across the line is multiplied by.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct DiveFit {
-    /// The strumming factor.
-    pub strum: f64,
+    /// The factor on the drag across it.
+    pub held: f64,
     /// Its 80 % band.
     pub band: (f64, f64),
     /// On how many touches it rests.
     pub touches: usize,
     /// And on how many passes that did not touch.
     pub misses: usize,
+    /// Two touches that cannot both be right.
+    pub apart: Option<Apart>,
 }
 
-/// How far the logarithm of the factor may be from the usual one before anything was seen: 20 %.
-const PRIOR: f64 = 0.2;
-/// Share of the depth by which sounder, counter and speed are off together; from memory.
-const READING: f64 = 0.06;
-/// Factor of an 80 % interval.
-const EIGHTY: f64 = 1.281_552;
+/// Two touches that disagree by more than their readings can.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Apart {
+    /// Line out and bottom of the one that found the line deeper than the other would have it.
+    pub deeper: (Metres, Metres),
+    /// Of the other.
+    pub shallower: (Metres, Metres),
+    /// By how many spreads of a difference of two readings.
+    pub spreads: f64,
+}
+
+/// Spreads from which two touches are told to disagree.
+const APART: f64 = 3.0;
+
+/// How far the logarithm of the factor may be from 1 before anything was seen. It stands for all that stays the same
+/// from pass to pass (strumming, diameter, the drag of weight and rig), which together move a depth as some 25 % of the
+/// line's drag do.
+const PRIOR: f64 = 0.25;
+/// Factors that are looked at.
+const LEAST: f64 = 0.3;
+const MOST: f64 = 4.0;
 
 impl Touch {
     /// Whether every figure of it can be.
@@ -65,10 +82,10 @@ impl Touch {
         Ok(())
     }
 
-    /// How deep the line's deepest part runs by the model with a strumming factor.
-    fn deepest(&self, setup: &LineSetup, strum: f64, surroundings: Surroundings) -> Option<f64> {
+    /// How deep the line's deepest part runs by the model with a factor on its drag.
+    fn deepest(&self, setup: &LineSetup, held: f64, surroundings: Surroundings) -> Option<f64> {
         let setup = LineSetup {
-            strum,
+            learned: Learned { held, touches: 0 },
             lead: self.lead,
             ..setup.clone()
         };
@@ -80,9 +97,17 @@ impl Touch {
 }
 
 impl DiveFit {
+    /// What the line then is known by.
+    pub fn learned(&self) -> Learned {
+        Learned {
+            held: self.held,
+            touches: self.touches,
+        }
+    }
+
     /// Fits the factor of a set-up (as it was in use) to touches with it.
     ///
-    /// The most likely `ln K` given a prior of 20 % about the usual factor, readings of depth that are off by some
+    /// The most likely logarithm of the factor given a prior of 25 % about 1, readings of depth that are off by some
     /// 6 %, and passes without a touch as what they are: the line ran shallower than that. The band is that of a
     /// parabola at the top (Laplace). `None` without touches and passes.
     pub fn to(setup: &LineSetup, surroundings: Surroundings, touches: &[Touch]) -> Option<Self> {
@@ -94,12 +119,12 @@ impl DiveFit {
             ..surroundings
         };
         let normal = Normal::standard();
-        let cost = |ln_k: f64| -> f64 {
-            let prior = (ln_k - STRUM.ln()) / PRIOR;
+        let cost = |ln: f64| -> f64 {
+            let prior = ln / PRIOR;
             let seen: f64 = touches
                 .iter()
                 .filter_map(|touch| {
-                    let depth = touch.deepest(setup, ln_k.exp(), open)?;
+                    let depth = touch.deepest(setup, ln.exp(), open)?;
                     let off = (depth - touch.bottom.0) / (READING * touch.bottom.0);
                     Some(if touch.touched {
                         0.5 * off * off
@@ -110,21 +135,43 @@ impl DiveFit {
                 .sum();
             0.5 * prior * prior + seen
         };
-        let (least, most) = (STRUMS.least.ln(), STRUMS.most.ln());
+        let (least, most) = (LEAST.ln(), MOST.ln());
         let best = smallest(cost, least, most);
         let h = 0.02;
         let bend = (cost(best + h) - 2.0 * cost(best) + cost(best - h)) / (h * h);
-        let spread = EIGHTY / bend.max(1.0 / (PRIOR * PRIOR)).sqrt();
+        let spread = TENTH / bend.max(1.0 / (PRIOR * PRIOR)).sqrt();
         let touched = touches.iter().filter(|touch| touch.touched).count();
+        let apart = apart(setup, open, touches, best.exp());
         // A touch that no line can have made pulls the factor to its end, not beyond.
-        let borne = |ln_k: f64| ln_k.exp().clamp(STRUMS.least, STRUMS.most);
+        let borne = |ln: f64| ln.exp().clamp(LEAST, MOST);
         Some(Self {
-            strum: borne(best),
+            held: borne(best),
             band: (borne(best - spread), borne(best + spread)),
             touches: touched,
             misses: touches.len() - touched,
+            apart,
         })
     }
+}
+
+/// The two touches that are farthest from each other as seen from the fitted curve, if that is too far.
+fn apart(setup: &LineSetup, open: Surroundings, touches: &[Touch], held: f64) -> Option<Apart> {
+    let mut off: Vec<(f64, &Touch)> = touches
+        .iter()
+        .filter(|touch| touch.touched)
+        .filter_map(|touch| {
+            let depth = touch.deepest(setup, held, open)?;
+            Some(((touch.bottom.0 / depth).ln() / READING, touch))
+        })
+        .collect();
+    off.sort_by(|a, b| a.0.total_cmp(&b.0));
+    let ((least, shallower), (most, deeper)) = (off.first()?, off.last()?);
+    let spreads = (most - least) / std::f64::consts::SQRT_2;
+    (spreads > APART).then(|| Apart {
+        deeper: (deeper.out, deeper.bottom),
+        shallower: (shallower.out, shallower.bottom),
+        spreads,
+    })
 }
 
 /// Where a function with one valley is least: golden sections.

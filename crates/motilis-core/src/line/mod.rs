@@ -10,10 +10,12 @@ mod dive_curve;
 mod rigging;
 mod run;
 mod setup;
+mod sure;
 
 pub use bottom_touch::BottomTouch;
-pub use dive_curve::{DiveFit, Touch};
+pub use dive_curve::{Apart, DiveFit, Touch};
 pub(crate) use rigging::{Clipped, Depth, Hung, Rigging, pull};
 pub(crate) use run::{BOTTOM, against};
 pub use run::{Bottom, Line, OutFor, Run, Surroundings};
 pub use setup::{COLOUR, Changes, Core, LineSetup, Start};
+pub use sure::{Learned, SPREADS, Sure, UNKNOWN_CURRENT};

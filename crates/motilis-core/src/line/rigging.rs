@@ -12,8 +12,8 @@
 
 use super::setup::{LineSetup, Start};
 use crate::error::Error;
-use crate::tackle::{CABLE, Weight, ball_load};
-use crate::towline::{LineDrag, Place, PointLoad, Reach, Segment, Shape, Towline};
+use crate::tackle::{CABLE, LineStock, Weight, ball_load};
+use crate::towline::{LineDrag, Moved, Place, PointLoad, Reach, STRUM, Segment, Shape, Towline};
 use crate::units::{Metres, MetresPerSecond, Newtons, Radians, SquareMetres};
 use crate::water::Water;
 
@@ -101,6 +101,7 @@ pub(crate) struct Rigging<'a> {
     /// Node of the plane at which the weight sits; 0 is the foot.
     weight: Option<usize>,
     drag: LineDrag,
+    by: Moved,
 }
 
 impl<'a> Rigging<'a> {
@@ -112,10 +113,21 @@ impl<'a> Rigging<'a> {
         water: &'a Water,
         clipped: &[Clipped],
     ) -> Result<Self, Error> {
-        let drag = LineDrag {
-            strum: setup.strum,
-            ..LineDrag::default()
-        };
+        Self::moved(setup, tail, speed, water, clipped, &Moved::default())
+    }
+
+    /// The same with figures that are off; the speed is the one it then has.
+    pub fn moved(
+        setup: &'a LineSetup,
+        tail: PointLoad,
+        speed: MetresPerSecond,
+        water: &'a Water,
+        clipped: &[Clipped],
+        by: &Moved,
+    ) -> Result<Self, Error> {
+        let tail = by.tail(tail);
+        let mut drag = setup.drag();
+        drag.strum *= by.strum;
         let mut rigging = Self {
             setup,
             water,
@@ -128,6 +140,7 @@ impl<'a> Rigging<'a> {
             tops: Vec::new(),
             weight: None,
             drag,
+            by: *by,
         };
         match (setup.start, setup.weight) {
             (Start::Downrigger { .. }, _) => rigging.hang_on_a_cable(tail, clipped)?,
@@ -139,12 +152,12 @@ impl<'a> Rigging<'a> {
 
     /// Leader, weight and what lies between them in one plane.
     fn put_behind(&mut self, weight: Option<Weight>) {
-        let node = weight.map(|weight| weight.load(self.water));
+        let node = weight.map(|weight| self.by.node(weight.load(self.water)));
         let ahead = self.setup.ahead;
         if node.is_some() && ahead.0 > 0.0 {
             self.lower.push(self.leader(None));
             self.lower
-                .push(self.setup.main.segment(ahead, node, self.water));
+                .push(self.main_piece(self.setup.main, ahead, node));
             self.weight = Some(2);
         } else {
             self.lower.push(self.leader(node));
@@ -156,7 +169,7 @@ impl<'a> Rigging<'a> {
     /// A diver that pulls to the side.
     fn lean_out(&mut self, tail: PointLoad, weight: Weight) -> Result<(), Error> {
         let leader = self.alone(tail, vec![self.leader(None)])?;
-        let load = weight.load(self.water);
+        let load = self.by.node(weight.load(self.water));
         let q = self.water.dynamic_pressure(self.speed);
         let push = q * load.down_area.0;
         let (sin, cos) = weight.lean().0.sin_cos();
@@ -192,7 +205,7 @@ impl<'a> Rigging<'a> {
         };
         let mut segments = vec![self.leader(None)];
         if drop_back.0 > 0.0 {
-            segments.push(self.setup.main.segment(drop_back, None, self.water));
+            segments.push(self.main_piece(self.setup.main, drop_back, None));
         }
         let mut lure = self.alone(tail, segments)?;
         let [back, down] = pull(&lure.shape).map(Newtons);
@@ -206,8 +219,11 @@ impl<'a> Rigging<'a> {
         let mut clips: Vec<(Clipped, bool)> = clipped.iter().map(|clip| (*clip, false)).collect();
         clips.push((own, true));
         clips.sort_by(|a, b| a.0.above.0.total_cmp(&b.0.above.0));
-        self.foot = ball_load(ball, self.water);
-        self.drag = LineDrag::default();
+        self.foot = self.by.node(ball_load(ball, self.water));
+        self.drag = LineDrag {
+            strum: STRUM * self.by.strum,
+            ..LineDrag::default()
+        };
         let mut height = Metres(0.0);
         for (clip, is_own) in clips {
             if clip.above > height {
@@ -244,6 +260,14 @@ impl<'a> Rigging<'a> {
         Clipped { above, back, down }
     }
 
+    fn main_piece(&self, stock: LineStock, length: Metres, node: Option<PointLoad>) -> Segment {
+        let piece = stock.segment(length, node, self.water);
+        Segment {
+            diameter: piece.diameter * self.by.diameter,
+            ..piece
+        }
+    }
+
     fn leader(&self, node: Option<PointLoad>) -> Segment {
         self.setup.leader.segment(self.setup.lead, node, self.water)
     }
@@ -253,8 +277,8 @@ impl<'a> Rigging<'a> {
         let setup = self.setup;
         let core = setup
             .core
-            .map(|core| core.stock.segment(core.length, None, self.water));
-        let main = setup.main.segment(setup.reel, None, self.water);
+            .map(|core| self.main_piece(core.stock, core.length, None));
+        let main = self.main_piece(setup.main, setup.reel, None);
         core.into_iter()
             .chain([main])
             .map(|segment| Segment {

@@ -1,5 +1,6 @@
 use super::rigging::{Depth, Hung, Rigging};
 use super::setup::LineSetup;
+use super::sure::Sure;
 use crate::blade::{Running, Window};
 use crate::error::{Error, Range};
 use crate::rig::Rig;
@@ -202,6 +203,19 @@ impl<'a> Line<'a> {
             Ok(rigging.at(out)?.shape.tail_depth())
         };
         Ok(depth(speed + 0.1 * MILE_PER_HOUR)? - depth(speed)?)
+    }
+
+    /// How sure the depth is with so much out; `None` for a line that does not run or lies on the water.
+    pub fn sure(&self, speed: MetresPerSecond, out: Metres) -> Option<Sure> {
+        let Surroundings {
+            water, temperature, ..
+        } = &self.surroundings;
+        Sure::of(self.setup, out, |by| {
+            let speed = by.speed(speed);
+            let (tail, _) = self.rig.at(speed, water, *temperature).ok()?;
+            let rigging = Rigging::moved(self.setup, tail, speed, water, &[], by).ok()?;
+            Some(rigging.at(out * by.length).ok()?.shape.tail_depth())
+        })
     }
 
     /// The speeds between which the rig is worth fishing.

@@ -1,6 +1,8 @@
+use super::Learned;
 use crate::error::{Error, Range};
 use crate::fields;
 use crate::tackle::{LineStock, Weight};
+use crate::towline::LineDrag;
 use crate::units::{Kilograms, Metres};
 
 /// Where the line enters the water.
@@ -68,8 +70,10 @@ pub struct LineSetup {
     pub leader: LineStock,
     /// Its length, the lead.
     pub lead: Metres,
-    /// Strumming factor of the main line, default or calibrated.
+    /// Strumming factor of the main line, the usual one or typed in.
     pub strum: f64,
+    /// What its own bottom touches have taught.
+    pub learned: Learned,
     /// The most that can be let out.
     pub reel: Metres,
 }
@@ -100,6 +104,7 @@ impl LineSetup {
             leader: nylon,
             lead: 5.0 * FOOT,
             strum: crate::towline::STRUM,
+            learned: Learned::default(),
             reel: 300.0 * FOOT,
         })
     }
@@ -149,6 +154,15 @@ impl LineSetup {
             *above = height;
         }
         setup
+    }
+
+    /// How the water holds its main line.
+    pub(crate) fn drag(&self) -> LineDrag {
+        LineDrag {
+            strum: self.strum,
+            held: self.learned.held,
+            ..LineDrag::default()
+        }
     }
 
     /// Height from which the straight piece in the air comes down; 0 for boards and downriggers.

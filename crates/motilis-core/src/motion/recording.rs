@@ -298,10 +298,6 @@ fn line(
     scene: &Scene<'_>,
 ) -> Moving {
     let water = &scene.surroundings.water;
-    let drag = LineDrag {
-        strum: setup.strum,
-        ..LineDrag::default()
-    };
     let pieces = pieces(rod, setup, rig, water);
     let mut path = steady.path[steady.own_from.min(steady.path.len() - 1)..].to_vec();
     if let Hold::Boat(..) = hold {
@@ -310,7 +306,7 @@ fn line(
     if path.len() < 2 {
         path.push(steady.rig);
     }
-    let chain = Chain::new(&pieces, drag, water, &at_start(&path)).over(floor(scene));
+    let chain = Chain::new(&pieces, setup.drag(), water, &at_start(&path)).over(floor(scene));
     // The weight's node is where the pieces above it end.
     let above: usize = pieces
         .iter()

@@ -54,6 +54,7 @@ fn downrigger() -> LineSetup {
         leader: LineStock::of_test(LineMaterial::Nylon, 12).unwrap(),
         lead: 6.0 * FOOT,
         strum: 1.2,
+        learned: motilis_core::line::Learned::default(),
         reel: Metres(80.0),
     }
 }

@@ -121,6 +121,7 @@ pub fn bouncer(ounces: f64) -> LineSetup {
         leader: LineStock::of_test(LineMaterial::Nylon, 10).unwrap(),
         lead: 5.0 * FOOT,
         strum: STRUM,
+        learned: motilis_core::line::Learned::default(),
         reel: 300.0 * FOOT,
     }
 }

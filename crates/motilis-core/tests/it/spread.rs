@@ -8,7 +8,7 @@ use crate::rigs::{blade, bouncer, harness, lake, surroundings, wing, wire_trout}
 use approx::assert_relative_eq;
 use motilis_core::blade::Family;
 use motilis_core::line::{
-    Bottom, COLOUR, Core, DiveFit, Line, LineSetup, OutFor, Start, Surroundings, Touch,
+    Bottom, COLOUR, Core, DiveFit, Learned, Line, LineSetup, OutFor, Start, Surroundings, Touch,
 };
 use motilis_core::motion::{Course, Scene, record};
 use motilis_core::spread::{
@@ -796,15 +796,18 @@ fn a_recording_can_be_stopped_half_way() {
     assert_eq!(refusal.quantity(), "seconds");
 }
 
-/// Touches made with a line that strums more than usual: with many the fit finds its factor, with one it moves a
-/// little from the usual one; passes without a touch only say how deep it does not run.
+/// Touches made with a line that is held harder than usual: with many the fit finds its factor, with one it moves a
+/// little from 1; passes without a touch only say how deep it does not run.
 #[test]
 fn bottom_touches_teach_the_dive_curve() {
     let rig = Arc::new(indiana());
-    let true_strum = 1.5;
+    let truth = 1.3;
     let touch = |out: f64, mph: f64, touched: bool| {
         let setup = LineSetup {
-            strum: true_strum,
+            learned: Learned {
+                held: truth,
+                touches: 0,
+            },
             ..bouncer(1.0)
         };
         let line = Line::new(&rig, &setup, surroundings()).unwrap();
@@ -824,15 +827,25 @@ fn bottom_touches_teach_the_dive_curve() {
     let many: Vec<Touch> = (0..12)
         .map(|i| touch(50.0 + 5.0 * f64::from(i), 1.0 + 0.05 * f64::from(i), true))
         .collect();
-    let (one, many) = (fit(&many[..1]).unwrap(), fit(&many).unwrap());
-    assert!((many.strum - true_strum).abs() < 0.08, "{many:?}");
-    assert!(one.strum > 1.2 && one.strum < many.strum, "{one:?}");
+    let all = many;
+    let (one, many) = (fit(&all[..1]).unwrap(), fit(&all).unwrap());
+    assert!((many.held - truth).abs() < 0.05, "{many:?}");
+    assert!(one.held > 1.02 && one.held < many.held, "{one:?}");
     let width = |fit: &DiveFit| fit.band.1 / fit.band.0;
     assert!(width(&many) < width(&one));
-    assert!(many.band.0 < true_strum && true_strum < many.band.1);
+    assert!(many.band.0 < truth && truth < many.band.1);
     assert_eq!((many.touches, many.misses), (12, 0));
     let missed = fit(&[touch(80.0, 1.2, false), touch(70.0, 1.2, false)]).unwrap();
-    assert!(missed.strum > 1.2 && missed.misses == 2, "{missed:?}");
+    assert!(missed.held > 1.0 && missed.misses == 2, "{missed:?}");
+    // Two that cannot both be right are told, and by how much.
+    assert_eq!(many.apart, None);
+    let mut wrong = all.clone();
+    wrong[3].bottom = 0.6 * wrong[3].bottom;
+    let told = fit(&wrong).unwrap().apart.unwrap();
+    assert!(
+        told.spreads > 3.0 && told.shallower.0 == wrong[3].out,
+        "{told:?}"
+    );
 }
 
 #[test]

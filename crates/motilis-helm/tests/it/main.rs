@@ -240,9 +240,9 @@ fn the_line_in_use_knows_its_dive_curve_and_the_days_changes(boat: Boat) {
             match in_use.fit {
                 Some(fit) => {
                     fitted += 1;
-                    assert!((in_use.setup.strum - fit.strum).abs() < 1e-12);
+                    assert_eq!(in_use.setup.learned, fit.learned());
                 }
-                None => assert_eq!(in_use.setup.strum.to_bits(), kept.strum.to_bits()),
+                None => assert_eq!(in_use.setup.learned, kept.learned),
             }
             let changes = Changes {
                 lead: Some(4.0 * FOOT),

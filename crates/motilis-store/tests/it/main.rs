@@ -61,6 +61,7 @@ fn setup(start: Start, weight: Option<Weight>) -> LineSetup {
         leader: LineStock::of_test(LineMaterial::Fluorocarbon, 12).unwrap(),
         lead: 5.0 * FOOT,
         strum: 1.2,
+        learned: motilis_core::line::Learned::default(),
         reel: 300.0 * FOOT,
     }
 }

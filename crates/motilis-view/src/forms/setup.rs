@@ -458,6 +458,7 @@ fn typed(raw: &RawSetup, system: System) -> Result<LineSetup, Box<(Fields, Strin
             leader,
             lead,
             strum: motilis_core::towline::STRUM,
+            learned: motilis_core::line::Learned::default(),
             reel,
         };
         match setup.check() {

@@ -69,6 +69,7 @@ fn bouncer() -> LineSetup {
         leader: LineStock::of_test(LineMaterial::Nylon, 12).unwrap(),
         lead: 5.0 * FOOT,
         strum: 1.2,
+        learned: motilis_core::line::Learned::default(),
         reel: 300.0 * FOOT,
     }
 }

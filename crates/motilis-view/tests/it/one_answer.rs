@@ -189,7 +189,7 @@ fn at_speed(connection: &Connection, mph: f64) -> Outing {
 fn today_tank_spread_and_log_say_the_same() {
     let (_folder, store) = demo();
     let mut told = 0;
-    let mut strums = Vec::new();
+    let mut held_by = Vec::new();
     for curve in [false, true] {
         for mph in [1.0, 1.3, 1.8, 2.2] {
             let answers: Result<(usize, f64), motilis_store::Error> = store.write(|connection| {
@@ -215,14 +215,14 @@ fn today_tank_spread_and_log_say_the_same() {
                 let book = Book::new(connection);
                 let first = book.rig(RigId(1)).unwrap().setup;
                 let in_use = book.in_use(first, &Changes::default()).unwrap();
-                Ok((told, in_use.setup.strum))
+                Ok((told, in_use.setup.learned.held))
             });
-            let (count, strum) = answers.unwrap();
+            let (count, held) = answers.unwrap();
             told += count;
-            strums.push(strum);
+            held_by.push(held);
         }
     }
     // Most can be had, and the curve of the angler's own is another one.
     assert!(told > 400, "{told}");
-    assert!((strums[0] - strums[4]).abs() > 0.01, "{strums:?}");
+    assert!((held_by[0] - held_by[4]).abs() > 0.01, "{held_by:?}");
 }
