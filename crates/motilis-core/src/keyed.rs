@@ -74,6 +74,7 @@ mod tests {
         BodyShape::assert_keys_lead_back();
         SwivelStyle::assert_keys_lead_back();
         AttractorStyle::assert_keys_lead_back();
+        crate::rig::Stir::assert_keys_lead_back();
         Spacing::assert_keys_lead_back();
         Knot::assert_keys_lead_back();
         Setting::assert_keys_lead_back();

@@ -258,7 +258,7 @@ fn observations(connection: &Connection, rig: &DemoRig, rods: &Setups) -> Result
         };
         observed::add_touch(connection, &touch)?;
     }
-    let (blade, ..) = rig.rig.front_blade();
+    let (blade, _) = rig.rig.front_blade().expect(IN_CATALOGUE);
     let dunk = DunkTest {
         seen: Observation::Turned {
             rate: Hertz(4.9),

@@ -4,7 +4,7 @@ use crate::book::{Book, InUse};
 use crate::error::Error;
 use crate::standing::{Cannot, Mend, StandingRig};
 use motilis_core::book::{OnLine, RunningLine};
-use motilis_core::line::Line;
+use motilis_core::line::{Line, Sure};
 use motilis_core::units::{Metres, MetresPerSecond};
 use motilis_store::outings;
 
@@ -19,6 +19,8 @@ pub struct Aboard {
     pub in_use: InUse,
     /// Depth of the rig at the outing's speed, no deeper than the bottom; or why it cannot be computed.
     pub depth: Result<Metres, Cannot>,
+    /// How sure that depth is; `None` on the bottom, on the water, or where it cannot be computed.
+    pub sure: Option<Sure>,
 }
 
 impl Aboard {
@@ -34,11 +36,21 @@ impl Aboard {
         let rig = book.rig(line.rig)?;
         let in_use = book.in_use(line.setup, &line.changes())?;
         let depth = depth(book, &rig, &in_use, here.outing.speed, line.out)?;
+        let clears = |depth: &Metres| *depth < here.outing.bottom;
+        let sure = match (&depth, rig.runs(), here.surroundings()) {
+            (Ok(depth), Ok(runs), Ok(surroundings)) if clears(depth) => {
+                Line::new(runs, &in_use.setup, surroundings)
+                    .ok()
+                    .and_then(|towed| towed.sure(here.outing.speed, line.out))
+            }
+            _ => None,
+        };
         Ok(Some(Self {
             line,
             rig,
             in_use,
             depth,
+            sure,
         }))
     }
 

@@ -149,7 +149,7 @@ impl Desk {
         let tied = self
             .candidates
             .iter()
-            .map(|candidate| candidate.rig.front_blade().1);
+            .map(|candidate| candidate.rig.finish());
         self.finishes = in_trays.chain(tied).collect();
         self.finishes.sort_unstable();
         self.finishes.dedup();

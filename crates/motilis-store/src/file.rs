@@ -14,6 +14,9 @@ const STEPS: &[M<'static>] = &[
     M::up(include_str!("../migrations/0005-add-spreads.sql")).foreign_key_check(),
     M::up(include_str!("../migrations/0006-add-acts.sql")).foreign_key_check(),
     M::up(include_str!("../migrations/0007-set-strum-anew.sql")),
+    M::up(include_str!(
+        "../migrations/0008-set-attractor-materials.sql"
+    )),
 ];
 const MIGRATIONS: Migrations<'static> = Migrations::from_slice(STEPS);
 
@@ -206,7 +209,7 @@ mod tests {
             .write(|c| settings::set(c, "units", "metric"))
             .unwrap();
 
-        let copy = Connection::open(path.with_extension("db.before-v7")).unwrap();
+        let copy = Connection::open(path.with_extension("db.before-v8")).unwrap();
         let version: i32 = copy
             .pragma_query_value(None, "user_version", |row| row.get(0))
             .unwrap();
@@ -320,14 +323,14 @@ mod tests {
             ]
         );
         let wire = &rigs[1].1.rig;
-        assert_eq!(wire.front_blade().2, Some(0.4));
+        assert_eq!(wire.front_blade().unwrap().1, Some(0.4));
         assert_eq!(
             wire.observed_moment,
             Some(motilis_core::units::NewtonMetres(3e-5))
         );
         assert_eq!(wire.stack().mount.part().size_word(), "0.030 in");
         assert_eq!(rigs[0].1.rig.stack().mount.part().size_word(), "17 lb");
-        let blade = rigs[0].1.rig.front_blade().0;
+        let blade = rigs[0].1.rig.front_blade().unwrap().0;
         assert_eq!(
             (blade.length.0, blade.width.0, blade.thickness.0),
             (0.0255, 0.02, 0.00047)
@@ -387,5 +390,37 @@ mod tests {
         let strum = |id| store.read(|c| crate::setups::get(c, id)).unwrap().strum;
         assert!((strum(usual) - 1.3).abs() < 1e-12);
         assert!((strum(own) - 1.47).abs() < 1e-12);
+    }
+
+    #[test]
+    fn attractors_of_a_file_of_before_become_what_they_are_made_of() {
+        let (_folder, path) = folder();
+        drop(Store::open(&path).unwrap());
+        let old = Connection::open(&path).unwrap();
+        for (style, material) in [
+            ("dodger", "brass"),
+            ("rotating_flasher", "brass"),
+            ("dodger", "lead"),
+        ] {
+            old.execute(
+                "INSERT INTO parts (part, style, size, material, colour) VALUES ('attractor', ?1, 6, ?2, 'NI')",
+                (style, material),
+            )
+            .unwrap();
+        }
+        old.pragma_update(None, "user_version", 7).unwrap();
+        drop(old);
+        drop(Store::open(&path).unwrap());
+        let new = Connection::open(&path).unwrap();
+        let mut rows = new
+            .prepare("SELECT material FROM parts WHERE part = 'attractor' ORDER BY id")
+            .unwrap();
+        let made: Vec<String> = rows
+            .query_map([], |row| row.get(0))
+            .unwrap()
+            .map(Result::unwrap)
+            .collect();
+        // One that somebody said was of lead stays so.
+        assert_eq!(made, ["steel", "light_plastic", "lead"]);
     }
 }

@@ -9,8 +9,9 @@ pub mod spread;
 use crate::units::System;
 use motilis_core::blade::State;
 use motilis_core::book::{Outing, WaterBody};
-use motilis_core::line::{LineSetup, Start};
+use motilis_core::line::{LineSetup, Start, Sure};
 use motilis_core::rig::{Rig, What};
+use motilis_core::towline::{Band, Source};
 use motilis_core::units::{Celsius, Hertz, Metres, MetresPerSecond};
 use motilis_helm::Refusal;
 
@@ -18,6 +19,7 @@ use motilis_helm::Refusal;
 pub fn state(state: State) -> &'static str {
     match state {
         State::Stalled => "Stalling",
+        State::Bare => "No blade",
         State::Turning => "Turning",
         State::RollingOver => "Rolling over",
     }
@@ -188,4 +190,60 @@ pub fn refusal(refusal: &Refusal) -> String {
         other => format!("It was not done: {other:?}"),
     };
     format!("{sentence}.")
+}
+
+/// A stretch of time, to the nearest thing one would say.
+pub fn stretch(seconds: f64) -> String {
+    match seconds {
+        s if s < 90.0 => format!("{s:.0} s"),
+        s if s < 5_400.0 => format!("{:.0} min", s / 60.0),
+        s => format!("{:.1} h", s / 3_600.0),
+    }
+}
+
+/// A depth with its 80 % band, small and plain: "22 ft, 17–27".
+pub fn sure(depth: Metres, band: &Band, system: System) -> String {
+    format!(
+        "{}, {}",
+        system.depth(depth),
+        system.between(band.low, band.high)
+    )
+}
+
+/// What a band comes from, what a speed over ground would make of it, and what would narrow it.
+pub fn because(depth: Metres, sure: &Sure, touches: usize, system: System) -> String {
+    let most: Vec<String> = sure
+        .depth
+        .because
+        .iter()
+        .filter(|(_, share)| *share > 0.03)
+        .map(|(source, share)| format!("{} {:.0} %", spread_of(*source), share * 100.0))
+        .collect();
+    let narrows = match touches {
+        0 => "a touch of the bottom, noted below, narrows it".to_owned(),
+        1 => "1 touch of the bottom has narrowed it; another narrows it more".to_owned(),
+        many => format!("{many} touches of the bottom have narrowed it"),
+    };
+    format!(
+        "steady shape of the line from weight, drag, speed and water. In eight cases of ten between {} {}; it comes from {}. If that speed is over ground and a current unknown: {}. {}",
+        system.between(sure.depth.low, sure.depth.high),
+        system.depth(depth).unit,
+        most.join(", "),
+        system.between(sure.over_ground.low, sure.over_ground.high),
+        capital(&narrows)
+    )
+}
+
+/// What is unsure, by how much (one standard deviation).
+fn spread_of(source: Source) -> &'static str {
+    match source {
+        Source::Strum => "how a line strums (20 %)",
+        Source::Diameter => "its diameter (8 %)",
+        Source::NodeDrag => "the weight’s drag (25 %)",
+        Source::TailDrag => "the rig’s drag (30 %)",
+        Source::NodeWeight => "the weight (3 %)",
+        Source::TopLength => "the counter (3 %)",
+        Source::Speed => "the speed (0.1 mph)",
+        Source::Current => "an unknown current (0.2 mph)",
+    }
 }

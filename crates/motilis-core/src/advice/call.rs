@@ -87,6 +87,8 @@ pub struct Call {
     pub verdict: Verdict,
     /// What the blade does at the speed of the day.
     pub blade: Running,
+    /// How strongly a fish feels blade and bait.
+    pub thump: f64,
     /// Between which speeds the rig is worth fishing.
     pub window: Window,
     /// The speed practice would run it at today, inside that window.

@@ -108,7 +108,7 @@ impl Stand {
 #[derive(Debug, Clone, Copy)]
 pub(super) struct Traits {
     pub kind: Kind,
-    pub blade: Blade,
+    pub blade: Option<Blade>,
     pub finish: Finish,
     pub back: Option<Finish>,
     pub blades: u8,
@@ -126,11 +126,10 @@ impl Traits {
     pub fn of(candidate: &Candidate) -> Self {
         let rig = &candidate.rig;
         let stack = rig.stack();
-        let (blade, finish, _) = rig.front_blade();
         let mut traits = Self {
             kind: rig.kind(),
-            blade,
-            finish,
+            blade: rig.front_blade().map(|(blade, _)| blade),
+            finish: rig.finish(),
             back: None,
             blades: 0,
             hooks: 0,

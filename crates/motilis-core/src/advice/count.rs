@@ -8,7 +8,7 @@ use super::term::{Basis, Scored, Term};
 use crate::error::Error;
 use crate::fish::Fish;
 use crate::rig::{AttractorStyle, Kind};
-use crate::units::{MILE_PER_HOUR, MetresPerSecond};
+use crate::units::{MILE_PER_HOUR, Metres, MetresPerSecond};
 
 /// Thump an active, a neutral and a shy fish want, as a multiple of a number 4 Colorado's at the same speed;
 /// fitted so that practice comes out.
@@ -79,7 +79,7 @@ impl Judge<'_> {
                 place: place(day.fish.kinds(), traits.kind),
             },
             Basis::Thump {
-                index: prepared.blade.thump_index(),
+                index: prepared.thump,
                 wanted: self.wanted_thump(),
             },
             Basis::Seen {
@@ -106,8 +106,10 @@ impl Judge<'_> {
             self.size(traits),
             self.bait(traits),
             Basis::Cold {
-                span: (day.is_cold() && traits.blade.family.is_wing())
-                    .then_some(traits.blade.length),
+                span: traits
+                    .blade
+                    .filter(|blade| day.is_cold() && blade.family.is_wing())
+                    .map(|blade| blade.length),
             },
             self.leader(traits),
             Basis::Hooks {
@@ -116,7 +118,10 @@ impl Judge<'_> {
             },
             self.attractor(traits),
             Basis::FlasherBlade {
-                family: behind_a_flasher(traits).then_some(traits.blade.family),
+                family: traits
+                    .blade
+                    .filter(|_| behind_a_flasher(traits))
+                    .map(|blade| blade.family),
                 school: schools.flasher_blade,
             },
             Basis::AboveClevis {
@@ -146,7 +151,7 @@ impl Judge<'_> {
     }
 
     fn size(&self, traits: &Traits) -> Basis {
-        let blade = traits.blade.length;
+        let blade = traits.blade.map_or(Metres(0.0), |blade| blade.length);
         Basis::Size {
             length: if traits.trailing > blade {
                 traits.trailing

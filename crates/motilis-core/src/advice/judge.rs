@@ -56,6 +56,8 @@ pub struct Ranking {
 pub(super) struct Prepared {
     pub traits: Traits,
     pub blade: Running,
+    /// Of blade and bait together.
+    pub thump: f64,
     pub window: Window,
     pub sighting: Sighting,
     obstacle: Option<Reason>,
@@ -155,6 +157,7 @@ impl<'a> Judge<'a> {
         Ok(Call {
             verdict,
             blade: prepared.blade,
+            thump: prepared.thump,
             window: prepared.window,
             best_speed: self.best_speed(prepared),
             out,
@@ -187,10 +190,18 @@ impl<'a> Judge<'a> {
         sightings: &mut HashMap<Look, Sighting>,
     ) -> Result<Prepared, Error> {
         let traits = Traits::of(candidate);
-        let shaft = candidate.rig.shaft(&self.water, self.day.temperature)?;
-        let blade = shaft.at(self.day.speed, &self.water)?;
-        let window = shaft.window(&self.water);
-        let look = Look::of(&traits, &blade);
+        let rig = &candidate.rig;
+        let shaft = rig.shaft(&self.water, self.day.temperature)?;
+        let (blade, window) = match &shaft {
+            Some(shaft) => (
+                shaft.at(self.day.speed, &self.water)?,
+                shaft.window(&self.water),
+            ),
+            None => (Running::bare(self.day.speed)?, Window::ANY),
+        };
+        let spun = rig.bait_spin(self.day.speed, &self.water);
+        let thump = rig.thump_index(&blade, &self.water);
+        let look = Look::of(&traits, &blade, spun.as_ref());
         let sighting = if let Some(seen) = sightings.get(&look) {
             seen.clone()
         } else {
@@ -202,6 +213,7 @@ impl<'a> Judge<'a> {
         Ok(Prepared {
             traits,
             blade,
+            thump,
             window,
             sighting,
             obstacle,
@@ -241,7 +253,7 @@ impl<'a> Judge<'a> {
                 above: window.to.unwrap_or(self.day.speed),
                 twists_line: candidate.rig.stack().mount.is_wire(),
             }),
-            State::Turning => None,
+            State::Turning | State::Bare => None,
         }
     }
 

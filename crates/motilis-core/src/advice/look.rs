@@ -1,29 +1,45 @@
 use super::candidate::Traits;
-use crate::blade::Running;
+use crate::blade::{Blade, Running};
 use crate::error::Error;
 use crate::light::{self, Sighting, Target, Watch};
-use crate::rig::{Colour, Finish};
+use crate::rig::{BaitSpin, Colour, Finish};
+use crate::units::Hertz;
 
 /// What the light model needs of a blade; rigs with the same look are looked at once.
 #[derive(Debug, Clone, PartialEq, Eq, Hash)]
 pub(super) struct Look {
     finish: Finish,
     back: Option<Finish>,
+    /// A bait that is looked at for itself.
+    flesh: bool,
     /// Area and flashes as bits, so that they can be compared.
     area: u64,
     flashes: u64,
 }
 
 impl Look {
-    pub fn of(traits: &Traits, blade: &Running) -> Self {
-        let (length, width) = (traits.blade.length.0, traits.blade.width.0);
-        let area = f64::from(traits.blades) * Target::turning(length, width);
+    pub fn of(traits: &Traits, blade: &Running, spun: Option<&BaitSpin>) -> Self {
+        let (area, turns): (f64, Hertz) = match (traits.blade, spun) {
+            (Some(Blade { length, width, .. }), _) => {
+                let each = Target::turning(length.0, width.0);
+                (f64::from(traits.blades) * each, blade.turns)
+            }
+            (None, Some(spun)) => {
+                let across = 2.0 * spun.radius.0;
+                (Target::turning(spun.length.0, across), spun.turns)
+            }
+            (None, None) => (
+                Target::still(traits.trailing.0.max(BARE_WIDTH), BARE_WIDTH),
+                Hertz(0.0),
+            ),
+        };
         Self {
             finish: traits.finish,
             back: traits.back,
+            flesh: traits.blade.is_none() && traits.bait.is_some(),
             area: area.to_bits(),
             // To half a flash a second: the eye cannot tell more.
-            flashes: ((2.0 * blade.turns.0).round() / 2.0).to_bits(),
+            flashes: ((2.0 * turns.0).round() / 2.0).to_bits(),
         }
     }
 
@@ -33,7 +49,12 @@ impl Look {
             flashes: f64::from_bits(self.flashes),
             glow_min: GLOW_MIN,
         };
-        watch.sighting(&paint(self.finish, self.back), &target)
+        let looks = if self.flesh {
+            named("amber_brown")
+        } else {
+            paint(self.finish, self.back)
+        };
+        watch.sighting(&looks, &target)
     }
 }
 
@@ -71,8 +92,15 @@ fn one_side(finish: Finish) -> light::Finish {
         (Colour::Black, _) => "black",
         (Colour::Glow, _) => "glow_strontium",
     };
+    named(name)
+}
+
+fn named(name: &str) -> light::Finish {
     light::Finish::from_name(name).expect("every finish of the box has its row in the light model")
 }
+
+/// Width of a worm or leech that does not spin, m; from memory.
+const BARE_WIDTH: f64 = 6e-3;
 
 #[cfg(test)]
 mod tests {

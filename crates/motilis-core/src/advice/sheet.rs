@@ -127,13 +127,15 @@ fn certainty(judge: &Judge<'_>, candidate: &Candidate) -> f64 {
 
 /// In how many ways two rigs differ: kind, blade family, finish, size of the blade by a quarter or more.
 pub fn differences(a: &Candidate, b: &Candidate) -> usize {
-    let (blade_a, finish_a, _) = a.rig.front_blade();
-    let (blade_b, finish_b, _) = b.rig.front_blade();
-    let sizes = blade_a.length.0 / blade_b.length.0;
+    let [blade_a, blade_b] = [a, b].map(|one| one.rig.front_blade().map(|(blade, _)| blade));
+    let sizes = match (blade_a, blade_b) {
+        (Some(a), Some(b)) => a.length.0 / b.length.0,
+        _ => 1.0,
+    };
     [
         a.rig.kind() != b.rig.kind(),
-        blade_a.family != blade_b.family,
-        finish_a.colour != finish_b.colour,
+        blade_a.map(|blade| blade.family) != blade_b.map(|blade| blade.family),
+        a.rig.finish().colour != b.rig.finish().colour,
         !(0.8..=1.25).contains(&sizes),
     ]
     .into_iter()

@@ -1,7 +1,7 @@
 use super::Layout;
 use crate::blade::{Running, Window};
 use crate::error::Error;
-use crate::rig::{Rig, Stack};
+use crate::rig::{Attraction, BaitSpin, Rig, Spin, Stack};
 use crate::units::{Celsius, Kilograms, Metres, MetresPerSecond, Newtons, SquareMetres};
 use crate::water::Water;
 
@@ -48,6 +48,12 @@ pub struct Turning {
     pub window: Window,
     /// Drag area of the whole rig at that speed.
     pub drag_area: SquareMetres,
+    /// How its bait spins there.
+    pub bait: Option<BaitSpin>,
+    /// What an attractor ahead does there.
+    pub attractor: Option<Attraction>,
+    /// What turns the rig, and what holds it.
+    pub spin: Spin,
 }
 
 /// Within this, a rig sinks level.
@@ -131,8 +137,11 @@ fn turning(
     let (load, at_speed) = rig.at(speed, water, temperature)?;
     Ok(Turning {
         at_speed,
-        window: rig.shaft(water, temperature)?.window(water),
+        window: rig.window(water, temperature)?,
         drag_area: load.drag_area,
+        bait: rig.bait_spin(speed, water),
+        attractor: rig.attraction(speed, water),
+        spin: rig.spin(speed, water, temperature)?,
     })
 }
 

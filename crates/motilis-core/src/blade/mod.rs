@@ -28,6 +28,7 @@ mod tuning;
 pub use dunk_test::DunkTest;
 pub use family::{Coefficients, Family};
 pub use observation::{Learned, Observation};
+pub(crate) use running::thump_index;
 pub use running::{
     LATERAL_LINE, POLISHED_BEARING, Running, Shaft, State, WAKE, WET_METAL_ON_PLASTIC, Window,
 };
@@ -47,6 +48,12 @@ const DENSITY: Range = Range::above(0.0, 25_000.0, "kg/m³", "above 0 and at mos
 /// Share of the start speed above it over which a blade swings out from hanging to its cone (designed: it makes the drag
 /// continuous).
 const SWINGS_OUT: f64 = 0.1;
+
+/// How far a blade has swung out at a speed so many times its start: 0 hanging, 1 at its cone.
+pub(crate) fn swung_out(starts: f64) -> f64 {
+    let out = ((starts - 1.0) / SWINGS_OUT).clamp(0.0, 1.0);
+    out * out * (3.0 - 2.0 * out)
+}
 
 /// One blade: its size, what it is made of, and the coefficients it turns by.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -180,8 +187,7 @@ impl Blade {
     /// tenth above it swings out to its cone. A narrow cone then shows the water less of it than hanging did: a willow
     /// that begins to turn drags less than it did, a Colorado more.
     pub(crate) fn drag_area(&self, starts: f64) -> SquareMetres {
-        let out = ((starts - 1.0) / SWINGS_OUT).clamp(0.0, 1.0);
-        let out = out * out * (3.0 - 2.0 * out);
+        let out = swung_out(starts);
         self.hanging_drag_area() * (1.0 - out) + self.turning_drag_area() * out
     }
 

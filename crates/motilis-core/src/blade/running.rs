@@ -1,6 +1,7 @@
 use super::Blade;
 use crate::error::{Error, Range};
 use crate::keyed::keyed;
+use crate::towline::TENTH;
 use crate::units::{
     Celsius, Hertz, MILE_PER_HOUR, Metres, MetresPerSecond, NewtonMetres, Newtons, SquareMetres,
 };
@@ -15,6 +16,9 @@ pub const POLISHED_BEARING: f64 = 0.2;
 /// Frequencies the lateral line feels best, Hz: from a few to some 100–200 (published range, from memory).
 pub const LATERAL_LINE: (Hertz, Hertz) = (Hertz(3.0), Hertz(150.0));
 
+/// Spread of the start speed; from memory.
+const START_SPREAD: f64 = 0.108;
+
 pub(super) const SPEED: Range = Range::closed(0.0, 15.0, "m/s", "between 0 and 15 m/s");
 const MOMENT: Range = Range::closed(0.0, 1.0, "N·m", "between 0 and 1 N·m");
 const FRICTION: Range = Range::above(0.0, 2.0, "", "above 0 and at most 2");
@@ -26,14 +30,24 @@ const STIFFNESS: Range = Range::closed(1.0, 10.0, "", "between 1 (free) and 10")
 pub enum State {
     /// Too slow: it hangs and flutters.
     Stalled,
+    /// There is no blade.
+    Bare,
     /// It turns on the shaft.
     Turning,
     /// Too fast: the whole rig turns instead of the blade.
     RollingOver,
 }
 
+impl State {
+    /// Whether a rig fishes in it: its blade turns, or it has none to turn.
+    pub fn works(self) -> bool {
+        matches!(self, Self::Turning | Self::Bare)
+    }
+}
+
 keyed!(State {
     Stalled "stalled" "stalled",
+    Bare "bare" "no blade",
     Turning "turning" "turning",
     RollingOver "rolling_over" "rolling over",
 });
@@ -65,6 +79,12 @@ pub struct Window {
 }
 
 impl Window {
+    /// Any speed.
+    pub const ANY: Self = Self {
+        from: MetresPerSecond(0.0),
+        to: None,
+    };
+
     /// Whether a speed lies in the window.
     pub fn holds(&self, speed: MetresPerSecond) -> bool {
         speed >= self.from && self.to.is_none_or(|to| speed <= to)
@@ -165,6 +185,11 @@ impl Shaft {
         self.blade.turning_drag_area() * self.blades_felt()
     }
 
+    /// Drag area of all blades while they hang.
+    pub fn hanging_drag_area(&self) -> SquareMetres {
+        self.blade.hanging_drag_area() * self.blades_felt()
+    }
+
     /// How many blades the water feels: a rear one counts with the dynamic pressure of the wake.
     fn blades_felt(&self) -> f64 {
         if self.count == 2 {
@@ -207,7 +232,7 @@ impl Shaft {
                 self.blade.turn_rate(speed, start),
                 self.blade.side_force(speed, water),
             ),
-            State::Stalled | State::RollingOver => (Hertz(0.0), 0.0),
+            State::Stalled | State::RollingOver | State::Bare => (Hertz(0.0), 0.0),
         };
         Ok(Running {
             speed,
@@ -224,6 +249,31 @@ impl Shaft {
 }
 
 impl Running {
+    /// A rig without a blade at a speed.
+    ///
+    /// # Errors
+    /// As [`Shaft::at`].
+    pub fn bare(speed: MetresPerSecond) -> Result<Self, Error> {
+        SPEED.check("speed_mps", speed.0)?;
+        Ok(Self {
+            speed,
+            state: State::Bare,
+            start: MetresPerSecond(0.0),
+            roll_over: None,
+            turns: Hertz(0.0),
+            sweep_radius: Metres(0.0),
+            side_force: Newtons(0.0),
+            drag_area: SquareMetres(0.0),
+            drag: Newtons(0.0),
+        })
+    }
+
+    /// Speeds between which it starts in eight cases of ten: torque coefficient 20 %, thickness 8 %, both under a root.
+    pub fn start_band(&self) -> (MetresPerSecond, MetresPerSecond) {
+        let factor = (TENTH * START_SPREAD).exp();
+        (self.start * (1.0 / factor), self.start * factor)
+    }
+
     /// How strongly a fish feels the blade, as a multiple of a number 4 Colorado at 1.2 mph; 0 for a blade
     /// that does not turn.
     ///
@@ -238,8 +288,13 @@ impl Running {
         if self.turns.0 <= 0.0 {
             return 0.0;
         }
-        self.side_force.0 / self.turns.0 * beats(self.speed, self.start) / reference_thump()
+        thump_index(self.side_force, self.turns) * beats(self.speed, self.start)
     }
+}
+
+/// Side force over turns, as a multiple of a number 4 Colorado's at 1.2 mph.
+pub(crate) fn thump_index(side_force: Newtons, turns: Hertz) -> f64 {
+    side_force.0 / turns.0 / reference_thump()
 }
 
 /// Share of a blade's push that comes as a beat: `1 − (U_start/U)⁸`, nothing at its start, a half a tenth above it, nearly
@@ -335,7 +390,11 @@ mod tests {
     /// From nothing at the start, and ever more with the speed; the drag without a step.
     #[test]
     fn thump_rises_from_nothing_and_drag_has_no_step() {
-        for (family, number) in [(Family::Colorado, 4.0), (Family::Willow, 4.0), (Family::SoftWing, 1.5)] {
+        for (family, number) in [
+            (Family::Colorado, 4.0),
+            (Family::Willow, 4.0),
+            (Family::SoftWing, 1.5),
+        ] {
             let blade = Blade::of_size(family, number).unwrap();
             let shaft = Shaft::new(blade, 1, None, WET_METAL_ON_PLASTIC, 0.7 * MILLIMETRE).unwrap();
             let at = |starts: f64| shaft.at(shaft.start(&lake()) * starts, &lake()).unwrap();

@@ -36,6 +36,11 @@ impl Target {
         length * width / 2.0
     }
 
+    /// Area of what does not turn: its ellipse, π/4 of length times width.
+    pub fn still(length: f64, width: f64) -> f64 {
+        std::f64::consts::FRAC_PI_4 * length * width
+    }
+
     fn check(&self) -> Result<(), Error> {
         AREA.check("area", self.area)?;
         FLASHES.check("hz", self.flashes)?;

@@ -11,6 +11,7 @@ mod rigging;
 mod run;
 mod setup;
 mod sure;
+mod twist;
 
 pub use bottom_touch::BottomTouch;
 pub use dive_curve::{Apart, DiveFit, Touch};
@@ -19,3 +20,4 @@ pub(crate) use run::{BOTTOM, against};
 pub use run::{Bottom, Line, OutFor, Run, Surroundings};
 pub use setup::{COLOUR, Changes, Core, LineSetup, Start};
 pub use sure::{Learned, SPREADS, Sure, UNKNOWN_CURRENT};
+pub use twist::{End, Twist};

@@ -62,6 +62,13 @@ pub struct Run {
     pub profile: Vec<Place>,
 }
 
+impl Run {
+    /// Whether the rig lies on the water.
+    pub fn floats(&self) -> bool {
+        self.rig.depth.0 <= 0.0
+    }
+}
+
 /// How much to let out for a depth.
 #[derive(Debug, Clone, PartialEq)]
 pub enum OutFor {
@@ -223,11 +230,8 @@ impl<'a> Line<'a> {
     /// # Errors
     /// [`Error::OutOfRange`] for a part whose figures cannot be.
     pub fn window(&self) -> Result<Window, Error> {
-        let water = &self.surroundings.water;
-        Ok(self
-            .rig
-            .shaft(water, self.surroundings.temperature)?
-            .window(water))
+        self.rig
+            .window(&self.surroundings.water, self.surroundings.temperature)
     }
 
     /// The line as the solver sees it, with what its blade does.

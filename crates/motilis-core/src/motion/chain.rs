@@ -45,10 +45,12 @@ impl BladeDrag {
     }
 
     fn area(&self, speed: f64) -> f64 {
-        match self.state(MetresPerSecond(speed)) {
-            blade::State::Stalled => self.hanging.0,
-            blade::State::Turning | blade::State::RollingOver => self.turning.0,
-        }
+        let out = if self.start.0 > 0.0 {
+            blade::swung_out(speed / self.start.0)
+        } else {
+            1.0
+        };
+        self.hanging.0 + (self.turning.0 - self.hanging.0) * out
     }
 }
 

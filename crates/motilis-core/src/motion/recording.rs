@@ -208,16 +208,15 @@ fn rig_load(rod: &Rod, setup: &LineSetup, scene: &Scene<'_>) -> Result<NodeLoad,
         Towed::Rig(rig) => {
             let speed = scene.spread.speed;
             let (load, running) = rig.at(speed, water, *temperature)?;
-            let shaft = rig.shaft(water, *temperature)?;
-            let still = rig.still_drag_area();
-            let hanging = shaft.at(MetresPerSecond(0.0), water)?.drag_area;
+            let others = rig.towed_drag_area(speed, water);
+            let blade = rig.shaft(water, *temperature)?.map(|shaft| BladeDrag {
+                start: running.start,
+                roll_over: running.roll_over,
+                hanging: others + shaft.hanging_drag_area(),
+                turning: others + shaft.turning_drag_area(),
+            });
             Ok(NodeLoad {
-                blade: Some(BladeDrag {
-                    start: running.start,
-                    roll_over: running.roll_over,
-                    hanging: still + hanging,
-                    turning: still + shaft.turning_drag_area(),
-                }),
+                blade,
                 ..NodeLoad::of(load)
             })
         }

@@ -80,6 +80,11 @@ impl Kind {
         self != Self::BareHook
     }
 
+    /// Whether it may go out without a blade: the bare hook, and an attractor with a fly or a bait behind it.
+    pub fn may_go_bare(self) -> bool {
+        matches!(self, Self::BareHook | Self::Attractor | Self::FlasherFly)
+    }
+
     /// Speeds at which practice trolls it, where practice names them (CP-03 and CP-05 of the
     /// trade's rules; common practice, no source).
     pub fn practice(self) -> Option<Practice> {

@@ -19,6 +19,8 @@ pub enum Material {
     Film,
     /// Hard plastic of wings and clevises.
     HardPlastic,
+    /// Plastic of flashers, hardly heavier than water.
+    LightPlastic,
     /// Plastic of beads.
     Plastic,
     /// Glass.
@@ -45,6 +47,7 @@ keyed!(Material {
     Tin "tin" "tin",
     Film "film" "film",
     HardPlastic "hard_plastic" "hard plastic",
+    LightPlastic "light_plastic" "light plastic",
     Plastic "plastic" "plastic",
     Glass "glass" "glass",
     Vinyl "vinyl" "vinyl",
@@ -66,6 +69,7 @@ impl Material {
             Self::Lead => KilogramsPerCubicMetre(11_340.0),
             Self::Tungsten => KilogramsPerCubicMetre(17_000.0),
             Self::Tin => KilogramsPerCubicMetre(7_290.0),
+            Self::LightPlastic => KilogramsPerCubicMetre(1_050.0),
             Self::Plastic | Self::Silicone => KilogramsPerCubicMetre(1_150.0),
             Self::Glass => KilogramsPerCubicMetre(2_500.0),
             Self::Tinsel => KilogramsPerCubicMetre(1_390.0),

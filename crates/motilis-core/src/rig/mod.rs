@@ -12,6 +12,8 @@
 //! harness near 2 mph, double willows above 2.2, wire trout spinners not before 3, ring-bead spinners
 //! a little over 2 (common practice, no source). They stand in `hook.rs` and `soft.rs`.
 
+mod attractor;
+mod bait_spin;
 mod clevis;
 mod finish;
 mod hook;
@@ -25,18 +27,21 @@ mod spin;
 mod stack;
 mod what;
 
+pub use attractor::{Attraction, Stir};
+pub use bait_spin::BaitSpin;
 pub use finish::{Colour, Finish};
 pub use hook::{Hook, HookSize, HookStyle};
 pub use kind::{Kind, Practice};
 pub use material::Material;
 pub use part::{BARE, Measured, Part};
 pub use soft::{Bait, Dressing};
-pub use spin::Spin;
+pub use spin::{Holder, Spin};
 pub use stack::{Build, Edit, Knot, Mount, Piece, Setting, Spacing, Stack};
 pub use what::{AttractorStyle, BeadStyle, BodyShape, ClevisStyle, SwivelStyle, What};
 
 use crate::blade::{
-    Blade, DunkTest, Family, Learned, Observation, POLISHED_BEARING, Shaft, WET_METAL_ON_PLASTIC,
+    Blade, DunkTest, Family, Learned, Observation, POLISHED_BEARING, Running, Shaft,
+    WET_METAL_ON_PLASTIC, Window,
 };
 use crate::error::Error;
 use crate::towline::PointLoad;
@@ -71,6 +76,7 @@ impl Rig {
         let message = match blades.as_slice() {
             [_] => None,
             [a, b] if a == b => None,
+            [] if stack.kind.may_go_bare() => None,
             [] => Some("a rig needs a blade; thread one behind its clevis"),
             [_, _] => Some("the two blades of a rig must be of one family and size"),
             _ => Some("a rig carries one or two blades; take the others off"),
@@ -99,30 +105,40 @@ impl Rig {
         self.stack.kind
     }
 
-    /// The front blade with its finish and, for a soft wing, its bend.
-    pub fn front_blade(&self) -> (Blade, Finish, Option<f64>) {
-        self.stack
-            .blades()
-            .next()
-            .map(|(_, blade, piece)| (blade, piece.part.finish, piece.bend))
-            .expect("`new` refuses a rig without a blade")
+    /// The front blade and, for a soft wing, its bend; `None` for a bare hook.
+    pub fn front_blade(&self) -> Option<(Blade, Option<f64>)> {
+        let (_, blade, piece) = self.stack.blades().next()?;
+        Some((blade, piece.bend))
     }
 
-    /// How many blades it carries: one or two.
+    /// The finish that is looked at: of the front blade, without one of the attractor, of what dresses it, of the hook.
+    pub fn finish(&self) -> Finish {
+        let of = |is: fn(What) -> bool| {
+            let mut pieces = self.stack.pieces.iter();
+            pieces
+                .find(|piece| is(piece.part.what()))
+                .map(|piece| piece.part.finish)
+        };
+        of(|what| matches!(what, What::Blade(_)))
+            .or_else(|| of(|what| matches!(what, What::Attractor(_))))
+            .or_else(|| of(|what| matches!(what, What::Dressing(_))))
+            .or_else(|| of(|what| matches!(what, What::Hook(_))))
+            .unwrap_or(BARE)
+    }
+
+    /// How many blades it carries: none, one or two.
     pub fn blade_count(&self) -> u8 {
-        if self.stack.blades().count() == 2 {
-            2
-        } else {
-            1
-        }
+        self.stack.blades().count().min(2) as u8
     }
 
-    /// The blade on its shaft, with the friction and the moment that the other parts give it.
+    /// The blade on its shaft, with the friction and the moment that the other parts give it; `None` without a blade.
     ///
     /// # Errors
     /// [`Error::OutOfRange`] for a part whose figures cannot be.
-    pub fn shaft(&self, water: &Water, temperature: Celsius) -> Result<Shaft, Error> {
-        let (blade, _, bend) = self.front_blade();
+    pub fn shaft(&self, water: &Water, temperature: Celsius) -> Result<Option<Shaft>, Error> {
+        let Some((blade, bend)) = self.front_blade() else {
+            return Ok(None);
+        };
         let mount = &self.stack.mount;
         let clevis_radius = if mount.is_wire() {
             0.5 * mount.diameter() + 0.3 * MILLIMETRE
@@ -137,10 +153,43 @@ impl Rig {
             clevis_radius,
         )?
         .starting_harder(if self.stack.binds() { BINDING } else { 1.0 })?;
-        Ok(self
-            .learned
-            .iter()
-            .fold(shaft, |shaft, learned| shaft.calibrated(*learned)))
+        let learned = self.learned.iter();
+        Ok(Some(
+            learned.fold(shaft, |shaft, learned| shaft.calibrated(*learned)),
+        ))
+    }
+
+    /// What its blade does at a speed; a bare hook has none, and runs at any.
+    ///
+    /// # Errors
+    /// As [`Shaft::at`].
+    pub fn running(
+        &self,
+        speed: MetresPerSecond,
+        water: &Water,
+        temperature: Celsius,
+    ) -> Result<Running, Error> {
+        match self.shaft(water, temperature)? {
+            Some(shaft) => shaft.at(speed, water),
+            None => Running::bare(speed),
+        }
+    }
+
+    /// The speeds between which it is worth fishing.
+    ///
+    /// # Errors
+    /// As [`Rig::shaft`].
+    pub fn window(&self, water: &Water, temperature: Celsius) -> Result<Window, Error> {
+        let shaft = self.shaft(water, temperature)?;
+        Ok(shaft.map_or(Window::ANY, |shaft| shaft.window(water)))
+    }
+
+    /// How strongly a fish feels blade and bait together, by the measure of [`Running::thump_index`].
+    pub fn thump_index(&self, running: &Running, water: &Water) -> f64 {
+        let bait = self.bait_spin(running.speed, water);
+        running
+            .thump_index()
+            .hypot(bait.map_or(0.0, |bait| bait.thump_index()))
     }
 
     /// Puts what was seen of its blade in place of the family's coefficients: the start first, then turns, then
@@ -148,7 +197,9 @@ impl Rig {
     /// and turns counted where this one would not turn, count for nothing.
     pub fn learn(&mut self, tests: &[DunkTest]) {
         self.learned.clear();
-        let (blade, ..) = self.front_blade();
+        let Some((blade, _)) = self.front_blade() else {
+            return;
+        };
         let of_this: Vec<&DunkTest> = tests.iter().filter(|test| test.is_of(&blade)).collect();
         let kinds: [fn(&Observation) -> bool; 3] = [
             |seen| matches!(seen, Observation::Started(_)),
@@ -161,7 +212,7 @@ impl Rig {
                 .filter(|test| is_one(&test.seen))
                 .filter_map(|test| {
                     let water = test.water().ok()?;
-                    let shaft = self.shaft(&water, test.temperature).ok()?;
+                    let shaft = self.shaft(&water, test.temperature).ok()??;
                     test.seen.learn(&shaft, &water).ok()
                 })
                 .collect();
@@ -177,12 +228,8 @@ impl Rig {
         let mut stack = self.stack.clone();
         let mut found = false;
         for piece in &mut stack.pieces {
-            if piece.bend.is_some()
-                || piece
-                    .part
-                    .blade()
-                    .is_some_and(|blade| blade.family == Family::SoftWing)
-            {
+            let blade = piece.part.blade();
+            if blade.is_some_and(|blade| blade.family == Family::SoftWing) {
                 piece.bend = Some(bend.clamp(0.0, 1.0));
                 found = true;
             }
@@ -235,9 +282,12 @@ impl Rig {
         Newtons(self.sum(|part| part.submerged_weight(water)))
     }
 
-    /// Drag area of everything but the blades.
-    pub fn still_drag_area(&self) -> SquareMetres {
-        HARDWARE_DRAG + SquareMetres(self.sum(|part| part.drag_area().0))
+    /// Drag area of everything but the blades at a speed, the attractor stirring as it does then.
+    pub fn towed_drag_area(&self, speed: MetresPerSecond, water: &Water) -> SquareMetres {
+        let attractor = self.attraction(speed, water);
+        HARDWARE_DRAG
+            + SquareMetres(self.sum(|part| part.drag_area().0))
+            + attractor.map_or(SquareMetres(0.0), |attractor| attractor.drag_area)
     }
 
     /// The rig as the line feels it at a speed, with what its blade does there.
@@ -249,11 +299,14 @@ impl Rig {
         speed: MetresPerSecond,
         water: &Water,
         temperature: Celsius,
-    ) -> Result<(PointLoad, crate::blade::Running), Error> {
-        let running = self.shaft(water, temperature)?.at(speed, water)?;
+    ) -> Result<(PointLoad, Running), Error> {
+        let running = self.running(speed, water, temperature)?;
+        let lift = self
+            .attraction(speed, water)
+            .map_or(Newtons(0.0), |attractor| attractor.lift);
         let load = PointLoad {
-            submerged_weight: self.submerged_weight(water),
-            drag_area: self.still_drag_area() + running.drag_area,
+            submerged_weight: self.submerged_weight(water) - lift,
+            drag_area: self.towed_drag_area(speed, water) + running.drag_area,
             down_area: SquareMetres(0.0),
         };
         Ok((load, running))
@@ -300,6 +353,7 @@ mod tests {
                 .unwrap()
                 .shaft(&lake, Celsius(15.0))
                 .unwrap()
+                .unwrap()
                 .roll_over(&lake)
                 .unwrap()
         };
@@ -312,39 +366,14 @@ mod tests {
         let start = |clevis: f64| {
             let clevis = piece(What::Clevis(ClevisStyle::Stirrup), clevis);
             let rig = rig(vec![clevis, blade(5.0), hook()]).unwrap();
-            rig.shaft(&lake, Celsius(15.0)).unwrap().start(&lake)
+            rig.shaft(&lake, Celsius(15.0))
+                .unwrap()
+                .unwrap()
+                .start(&lake)
         };
         // Number 3 carries blades 4 to 6, number 1 does not: 1.3 times the torque, √1.3 the speed.
         let ratio = start(1.0) / start(3.0);
         assert!((ratio - 1.3_f64.sqrt()).abs() < 1e-12, "{ratio}");
-    }
-
-    #[test]
-    fn a_rig_twists_its_line_only_when_it_gives_way() {
-        let lake = Water::fresh(Celsius(15.0)).unwrap();
-        let swivel = |style| piece(What::Swivel(style), 10.0);
-        let with = |style| {
-            let mut rig = rig(vec![swivel(style), blade(4.0), hook()]).unwrap();
-            rig.observed_moment = Some(NewtonMetres(4.2e-5));
-            rig
-        };
-        let barrel = with(SwivelStyle::Barrel);
-        let roll = barrel
-            .shaft(&lake, Celsius(15.0))
-            .unwrap()
-            .roll_over(&lake)
-            .unwrap();
-        let at = |rig: &Rig, share: f64| rig.spin(roll * share, &lake, Celsius(15.0)).unwrap();
-        let below = at(&barrel, 0.9);
-        assert!(below.twist_an_hour == 0.0 && below.flashes.0 > 0.0);
-        // By hand: the torque is 0.81 of what holds it at nine tenths of the speed.
-        assert!((below.lean.0.sin() - 0.81).abs() < 1e-9);
-        assert!((below.margin.unwrap() - 0.1).abs() < 1e-9);
-        let above = at(&barrel, 1.1);
-        let bearing = at(&with(SwivelStyle::BallBearing), 1.1);
-        assert!(above.twist_an_hour > 1_000.0 && above.lean.degrees() > 89.9);
-        // Half the turns against a twentieth (assumed).
-        assert!((above.twist_an_hour / bearing.twist_an_hour - 10.0).abs() < 1e-6);
     }
 
     #[test]

@@ -1,7 +1,8 @@
 //! How large and how heavy a part is: what somebody measured, else what the trade's table has for its size.
 
+use super::attractor::plan_area;
 use super::clevis::{CLEVIS, ClevisRow};
-use super::{AttractorStyle, BodyShape, ClevisStyle, Part, What};
+use super::{BodyShape, ClevisStyle, Part, What};
 use crate::blade::Family;
 use crate::units::{GRAM, GRAVITY, INCH, Kilograms, MILLIMETRE, Metres, SquareMetres};
 use crate::water::Water;
@@ -98,7 +99,8 @@ impl Part {
         match self.what() {
             What::Blade(_) => self.blade().map_or(Metres(0.0), |blade| blade.thickness),
             What::Hook(_) => self.hook().map_or(Metres(0.0), |hook| hook.wire()),
-            What::Attractor(_) | What::Rudder => 0.9 * MILLIMETRE,
+            What::Attractor(style) => style.sheet(),
+            What::Rudder => 0.9 * MILLIMETRE,
             _ => self.diameter(),
         }
     }
@@ -183,8 +185,7 @@ impl Part {
             What::Swivel(_) => 0.4 * (self.size() / 14.0).powi(2),
             What::Tubing => 0.1,
             What::Attractor(_) => {
-                let area = 0.75 * self.length().0 * self.width().0;
-                return Kilograms(area * self.thickness().0 * density);
+                return Kilograms(plan_area(self) * self.thickness().0 * density);
             }
             What::Rudder => 1.5,
             What::Line(_) | What::Wire => 0.0,
@@ -211,22 +212,13 @@ impl Part {
         }
     }
 
-    /// Drag area of one beside that of the blades and the common hardware.
+    /// Drag area of one beside that of the blades, the attractor and the common hardware.
     pub(super) fn drag_area(&self) -> SquareMetres {
         match self.what() {
             // A body trolls in its own shadow line: 0.3 on its frontal area; from memory.
             What::Body(_) => SquareMetres(0.3 * PI / 4.0 * self.diameter().0.powi(2)),
             What::Dressing(dressing) => dressing.drag_area(),
             What::Bait(bait) => bait.drag_area(),
-            // On its projected area at its swing; from memory.
-            What::Attractor(style) => {
-                let area = 0.75 * self.length().0 * self.width().0;
-                let share = match style {
-                    AttractorStyle::Dodger | AttractorStyle::Wing => 1.1 * 0.35,
-                    AttractorStyle::RotatingFlasher | AttractorStyle::BladeString => 1.2 * 0.5,
-                };
-                SquareMetres(share * area)
-            }
             What::Rudder => SquareMetres(0.5e-4),
             _ => SquareMetres(0.0),
         }

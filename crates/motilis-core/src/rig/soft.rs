@@ -147,6 +147,21 @@ impl Bait {
         })
     }
 
+    /// Whether it is a worm, which a bent shank can bend.
+    pub(super) fn is_worm(self) -> bool {
+        matches!(self, Self::Crawler | Self::HalfCrawler | Self::WormPiece)
+    }
+
+    /// Thickness across; from memory.
+    pub(super) fn thickness(self) -> Metres {
+        Metres(match self {
+            Self::Crawler | Self::HalfCrawler | Self::WormPiece => 5e-3,
+            Self::Leech => 8e-3,
+            Self::BaitFish => 16e-3,
+            Self::Corn => 9e-3,
+        })
+    }
+
     /// How far it sags below the axis (fitted, see the rig module's head).
     #[allow(
         clippy::unused_self,

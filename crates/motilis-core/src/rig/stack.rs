@@ -1,4 +1,4 @@
-use super::{Kind, Material, Part, What};
+use super::{Dressing, HookStyle, Kind, Material, Part, What};
 use crate::blade::Blade;
 use crate::error::{Error, Range};
 use crate::ids::PartId;
@@ -440,11 +440,22 @@ impl Stack {
             }
             Edit::Count { at, count } => next.pieces[at_piece(*at)?].count = *count,
             Edit::Bend { at, bend } => {
+                let spins = self.bends_bait();
                 let piece = &mut next.pieces[at_piece(*at)?];
-                let blade = piece.part.blade().ok_or_else(|| {
-                    Error::contradiction("bend", "only a soft wing bends; choose one")
-                })?;
-                blade.bent(*bend)?;
+                match piece.part.blade() {
+                    Some(blade) => {
+                        blade.bent(*bend)?;
+                    }
+                    None if piece.part.bait().is_some() && spins => {
+                        crate::fields::BEND.check(*bend)?;
+                    }
+                    None => {
+                        return Err(Error::contradiction(
+                            "bend",
+                            "only a soft wing bends, or a bait on a bent-shank hook or under a head cap; choose one",
+                        ));
+                    }
+                }
                 piece.bend = Some(*bend);
             }
             Edit::Thread(mount) => next.mount = *mount,
@@ -457,6 +468,16 @@ impl Stack {
         }
         next.check_size()?;
         Ok(next)
+    }
+
+    /// Whether something on it bends a bait so that it spins.
+    pub fn bends_bait(&self) -> bool {
+        self.pieces.iter().any(|piece| {
+            matches!(
+                piece.part.what(),
+                What::Hook(HookStyle::BentShank) | What::Dressing(Dressing::BaitHeadCap)
+            )
+        })
     }
 
     /// The stack after several changes, all of them or none.

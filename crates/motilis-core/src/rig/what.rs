@@ -175,13 +175,9 @@ impl What {
             Self::Blade(Family::SoftWing) => Material::Film,
             Self::Blade(Family::HardWing)
             | Self::Clevis(ClevisStyle::QuickChange)
-            | Self::Attractor(AttractorStyle::Wing)
             | Self::Rudder => Material::HardPlastic,
-            Self::Blade(_)
-            | Self::Clevis(_)
-            | Self::Body(_)
-            | Self::Swivel(_)
-            | Self::Attractor(_) => Material::Brass,
+            Self::Attractor(style) => style.material(),
+            Self::Blade(_) | Self::Clevis(_) | Self::Body(_) | Self::Swivel(_) => Material::Brass,
             Self::Bead(BeadStyle::Round) => Material::Plastic,
             Self::Bead(BeadStyle::Faceted) => Material::Glass,
             Self::Dressing(dressing) => dressing.material(),

@@ -5,7 +5,7 @@ use super::frame::{Point, Turn};
 use super::{Rod, Spread, Towed};
 use crate::blade::{self, Window};
 use crate::error::Error;
-use crate::line::{Bottom, Clipped, Hung, LineSetup, Rigging, Surroundings, against, pull};
+use crate::line::{Bottom, Clipped, Hung, LineSetup, Rigging, Sure, Surroundings, against, pull};
 use crate::rig::Practice;
 use crate::towline::PointLoad;
 use crate::units::{Metres, MetresPerSecond, Newtons};
@@ -28,7 +28,7 @@ pub enum State {
 impl From<blade::State> for State {
     fn from(state: blade::State) -> Self {
         match state {
-            blade::State::Turning => Self::Works,
+            blade::State::Turning | blade::State::Bare => Self::Works,
             blade::State::Stalled => Self::Stalled,
             blade::State::RollingOver => Self::RollingOver,
         }
@@ -139,13 +139,29 @@ pub(super) fn clipped(
     Ok(clips)
 }
 
+impl Spread {
+    /// How sure a line's depth is, straight on; `None` for one that does not run or lies on the water.
+    pub fn sure(&self, place: usize, surroundings: &Surroundings) -> Option<Sure> {
+        let rod = self.rods.get(place)?;
+        let setup = rod.line_setup();
+        Sure::of(&setup, rod.out, |by| {
+            let speed = by.speed(self.speed);
+            let (load, _) = tail(rod, &setup, speed, surroundings, self.speed).ok()?;
+            let clips = clipped(self, place, speed, surroundings).ok()?;
+            let water = &surroundings.water;
+            let rigging = Rigging::moved(&setup, load, speed, water, &clips, by).ok()?;
+            Some(rigging.at(rod.out * by.length).ok()?.shape.tail_depth())
+        })
+    }
+}
+
 /// Speeds of a rod's rig or lure.
 pub(super) fn speeds(rod: &Rod, surroundings: &Surroundings) -> Result<(Window, Practice), Error> {
     match &rod.towed {
         Towed::Rig(rig) => {
             let water = &surroundings.water;
-            let shaft = rig.shaft(water, surroundings.temperature)?;
-            Ok((shaft.window(water), rig.kind().trolled()))
+            let window = rig.window(water, surroundings.temperature)?;
+            Ok((window, rig.kind().trolled()))
         }
         Towed::Lure(lure) => {
             let window = Window {
@@ -159,10 +175,6 @@ pub(super) fn speeds(rod: &Rod, surroundings: &Surroundings) -> Result<(Window, 
 }
 
 /// Speeds of what cannot run: nothing is known of them.
-const ANY: Window = Window {
-    from: MetresPerSecond(0.0),
-    to: None,
-};
 const NO_PRACTICE: Practice = Practice {
     from: MetresPerSecond(0.0),
     favourite: MetresPerSecond(0.0),
@@ -211,7 +223,7 @@ pub(super) fn solved(
     let offset = offset(rod);
     let speed = turn.map_or(spread.speed, |turn| turn.speed_at(spread.speed, offset));
     let known = speeds(rod, surroundings);
-    let (window, practice) = known.clone().unwrap_or((ANY, NO_PRACTICE));
+    let (window, practice) = known.clone().unwrap_or((Window::ANY, NO_PRACTICE));
     let load = match spread.trouble(place, surroundings) {
         Some(trouble) => Err(trouble),
         None => known.and_then(|_| tail(rod, &setup, speed, surroundings, spread.speed)),

@@ -212,10 +212,9 @@ fn swaps(
     let mut fit = Vec::new();
     for (number, rig) in box_of_rigs.iter().enumerate() {
         let water = &surroundings.water;
-        let Ok(shaft) = rig.shaft(water, surroundings.temperature) else {
+        let Ok(window) = rig.window(water, surroundings.temperature) else {
             continue;
         };
-        let window = shaft.window(water);
         if window.holds(speed) && rig.name != rod.towed.name() {
             let off = (rig.kind().trolled().favourite.0 - speed.0).abs();
             fit.push((Some(rig.kind()) != kind, off, number));

@@ -102,7 +102,7 @@ fn least_radius(
         let fastest = match &rod.towed {
             Towed::Rig(rig) => rig
                 .shaft(&surroundings.water, surroundings.temperature)?
-                .roll_over(&surroundings.water),
+                .and_then(|shaft| shaft.roll_over(&surroundings.water)),
             Towed::Lure(lure) => Some(lure.speeds.to),
             Towed::Unfit(unfit) => return Err(unfit.why.clone()),
         };
@@ -115,7 +115,9 @@ fn slowest(spread: &Spread, rod: &Rod, surroundings: &Surroundings) -> Result<f6
     let stall = match &rod.towed {
         Towed::Rig(rig) => rig
             .shaft(&surroundings.water, surroundings.temperature)?
-            .start(&surroundings.water),
+            .map_or(MetresPerSecond(0.0), |shaft| {
+                shaft.start(&surroundings.water)
+            }),
         Towed::Lure(_) | Towed::Unfit(_) => speeds(rod, surroundings)?.0.from,
     };
     let Some(bottom) = surroundings.bottom else {

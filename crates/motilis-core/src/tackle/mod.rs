@@ -4,6 +4,7 @@
 //! overrides it. No maker's product is described.
 
 mod line_stock;
+mod stiffness;
 mod weight;
 
 pub use line_stock::{LineMaterial, LineStock};

@@ -155,7 +155,7 @@ proptest! {
                         prop_assert_eq!(best, call.best_speed);
                     }
                     Basis::Thump { index, .. } => {
-                        prop_assert_eq!(index.to_bits(), call.blade.thump_index().to_bits());
+                        prop_assert_eq!(index.to_bits(), call.thump.to_bits());
                     }
                     Basis::Seen { range, score, .. } => {
                         prop_assert_eq!(range.to_bits(), call.sighting.range.to_bits());

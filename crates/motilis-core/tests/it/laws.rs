@@ -166,7 +166,7 @@ proptest! {
     #[test]
     fn a_blade_turns_between_its_start_and_its_roll_over(mph in 0.0..5.0_f64, number in 3_u8..8) {
         let rig = harness(&[blade(Family::Colorado, f64::from(number))], 2);
-        let shaft = rig.shaft(&lake(), Celsius(15.0)).unwrap();
+        let shaft = rig.shaft(&lake(), Celsius(15.0)).unwrap().unwrap();
         let running = shaft.at(mph * MILE_PER_HOUR, &lake()).unwrap();
         let speed = mph * MILE_PER_HOUR;
         let between = speed > running.start && speed <= running.roll_over.unwrap();

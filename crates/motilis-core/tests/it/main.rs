@@ -15,5 +15,6 @@ mod practice;
 mod rigs;
 mod situations;
 mod spread;
+mod stir;
 mod surface;
 mod towline_reference;

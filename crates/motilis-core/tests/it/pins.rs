@@ -211,11 +211,13 @@ fn answer(out: &OutFor) -> String {
 fn lines() {
     let mut told = String::new();
     for rig in rigs() {
-        let shaft = rig.shaft(&lake(), Celsius(15.0)).unwrap();
         line(
             &mut told,
             &rig.name,
-            &(shaft.window(&lake()), rig.still_drag_area()),
+            &(
+                rig.window(&lake(), Celsius(15.0)).unwrap(),
+                rig.towed_drag_area(MetresPerSecond(0.6), &lake()),
+            ),
         );
         for mph in [0.6, 1.2, 2.0] {
             let speed = mph * MILE_PER_HOUR;

@@ -26,7 +26,7 @@ fn state(rig: &Rig, mph: f64) -> State {
 }
 
 fn roll_mph(rig: &Rig) -> f64 {
-    let shaft = rig.shaft(&lake(), Celsius(15.0)).unwrap();
+    let shaft = rig.shaft(&lake(), Celsius(15.0)).unwrap().unwrap();
     shaft.roll_over(&lake()).unwrap() / MILE_PER_HOUR
 }
 
@@ -109,7 +109,8 @@ fn trout_spinners_work_where_practice_runs_them() {
         assert_eq!(state(&wire_trout(), mph), State::Turning, "wire at {mph}");
     }
     let ring = ring_bead();
-    let start = ring.shaft(&lake(), Celsius(15.0)).unwrap().start(&lake()) / MILE_PER_HOUR;
+    let shaft = ring.shaft(&lake(), Celsius(15.0)).unwrap().unwrap();
+    let start = shaft.start(&lake()) / MILE_PER_HOUR;
     assert!((0.45..0.6).contains(&start), "{start}");
     for mph in [0.7, 1.0, 1.5, 2.1] {
         assert_eq!(state(&ring, mph), State::Turning, "ring-bead at {mph}");

@@ -183,7 +183,8 @@ fn practice_would_tie_on_the_first_call(
     let sheet = draw_up(&judge, candidates, &ranking, |_| None);
     let first = sheet.picks.first().expect("something works");
     let rig = &candidates[first.index].rig;
-    let (blade, colour, _) = rig.front_blade();
+    let (blade, _) = rig.front_blade().unwrap();
+    let colour = rig.finish();
     let told: Vec<String> = first
         .call
         .terms

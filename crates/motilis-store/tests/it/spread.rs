@@ -123,7 +123,7 @@ fn a_dunk_test_teaches_the_rig_it_was_made_with() {
     let (_folder, store, id, _) = with_a_rig();
     store
         .write(|c| {
-            let (blade, ..) = rigs::get(c, id)?.rig.front_blade();
+            let (blade, _) = rigs::get(c, id)?.rig.front_blade().unwrap();
             let test = |seen| DunkTest {
                 seen,
                 temperature: Celsius(15.0),
@@ -152,7 +152,7 @@ fn a_dunk_test_teaches_the_rig_it_was_made_with() {
                 [Learned::Torque(_), Learned::Turn(_)]
             ));
             let water = started.water().unwrap();
-            let shaft = rig.shaft(&water, Celsius(15.0)).unwrap();
+            let shaft = rig.shaft(&water, Celsius(15.0)).unwrap().unwrap();
             assert!((shaft.start(&water).0 - (0.2 * MILE_PER_HOUR).0).abs() < 1e-9);
             let running = shaft.at(0.8 * MILE_PER_HOUR, &water).unwrap();
             assert!((running.turns.0 - 3.0).abs() < 1e-9);

@@ -2,7 +2,7 @@ use super::kit::{Path, Px, Scale, Tick, Washes, ticks};
 use crate::units::{Quantity, System};
 use askama::Template;
 use motilis_core::light::Fading;
-use motilis_core::line::{Bottom, Run};
+use motilis_core::line::{Bottom, Run, Sure};
 use motilis_core::units::Metres;
 
 /// Height of the boxwood rule of setbacks at the foot.
@@ -26,6 +26,10 @@ pub struct SideSource<'a> {
     pub fish: (Metres, Metres),
     /// The boat's units.
     pub system: System,
+    /// How sure its depth is.
+    pub sure: Option<&'a Sure>,
+    /// Whether what is out is a downrigger's cable.
+    pub cable: bool,
     /// Size of the drawing.
     pub size: (f64, f64),
     /// Whether depths may be drawn longer than distances, which the drawing then says.
@@ -68,6 +72,9 @@ struct Drawn {
     tip: (Px, Px),
     tag: (Px, Px),
     depth: String,
+    between: String,
+    /// Upper and lower end of the band at the rig.
+    band: Option<(Px, Px)>,
     out: String,
     warning: String,
 }
@@ -211,6 +218,8 @@ fn drawn(
         }
         Bottom::Clear(_) | Bottom::Unknown => String::new(),
     };
+    let drags = matches!(run.bottom, Bottom::Dragging { .. });
+    let band = source.sure.filter(|_| !drags).map(|sure| &sure.depth);
     // Above the rig to the left, where the line does not go.
     let tag = (
         Px((rig.0.0 - 60.0).clamp(SIDE + 70.0, width - 128.0)),
@@ -223,8 +232,23 @@ fn drawn(
         rig,
         tip,
         tag,
-        depth: depth(on_paper(run.rig.depth, source)).to_string(),
-        out: format!("back {}", depth(run.out)),
+        depth: if run.floats() {
+            "floats".to_owned()
+        } else {
+            depth(on_paper(run.rig.depth, source)).to_string()
+        },
+        between: band.map_or_else(String::new, |band| {
+            source.system.between(band.low, band.high)
+        }),
+        band: band.map(|band| {
+            let end = |depth: Metres| y.at(on_paper(depth, source).0);
+            (end(band.low), end(band.high))
+        }),
+        out: if source.cable {
+            format!("cable {}", depth(run.out))
+        } else {
+            format!("back {}", depth(run.out))
+        },
         warning,
     }
 }
@@ -245,8 +269,9 @@ fn title(source: &SideSource<'_>, depth: impl Fn(Metres) -> crate::units::Figure
         Bottom::Unknown => String::new(),
     };
     format!(
-        "{water} With {} out the rig runs at {}, {} behind{weight}.{bottom}",
+        "{water} With {} {}out the rig runs at {}, {} behind{weight}.{bottom}",
         depth(run.out),
+        if source.cable { "of cable " } else { "" },
         depth(on_paper(run.rig.depth, source)),
         depth(Metres(run.rig.run.0 + run.air.0 * run.angle.0.cos())),
     )

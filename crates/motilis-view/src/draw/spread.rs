@@ -345,7 +345,7 @@ impl Views<'_> {
                     } else {
                         depth(line.depth(Some(self.source.bottom))).to_string()
                     },
-                    out: format!("back {}", label.out),
+                    out: label.out.clone(),
                     trouble: label.trouble.clone(),
                 }
             })

@@ -2,6 +2,8 @@ use super::blade::outline;
 use super::kit::{Path, Px};
 use askama::Template;
 use motilis_core::blade::{Blade, Running, State};
+use motilis_core::rig::BaitSpin;
+use motilis_core::units::{Hertz, Newtons};
 use std::f64::consts::TAU;
 
 const SIZE: f64 = 220.0;
@@ -62,6 +64,40 @@ impl TurningBlade {
     }
 }
 
+impl TurningBlade {
+    /// A bait that spins, its free half out on the circle it sweeps.
+    pub fn of_bait(spun: &BaitSpin, says: &str) -> Self {
+        let scale = SWEEP / spun.radius.0.max(1e-4);
+        let half = (0.5 * THICK * scale).clamp(5.0, 0.3 * SWEEP);
+        let end = CENTRE + SWEEP;
+        let mut face = Path::through([(Px(CENTRE), Px(CENTRE - half))]);
+        face.push('H', &[Px(end - half)]);
+        face.push('Q', &[Px(end), Px(CENTRE - half), Px(end), Px(CENTRE)]);
+        face.push(
+            'Q',
+            &[
+                Px(end),
+                Px(CENTRE + half),
+                Px(end - half),
+                Px(CENTRE + half),
+            ],
+        );
+        face.push('H', &[Px(CENTRE)]);
+        Self {
+            face: face.closed(),
+            second: false,
+            ghosts: vec![60, 120, 180, 240, 300],
+            colour: "bait",
+            turns: spun.turns.0,
+            hanging: false,
+            title: says.to_owned(),
+        }
+    }
+}
+
+/// A worm across, m.
+const THICK: f64 = 5e-3;
+
 const WAVE: (f64, f64) = (300.0, 84.0);
 /// Side force that fills the height, N: that of a large Colorado at full speed.
 const LOUD: f64 = 0.6;
@@ -75,23 +111,23 @@ pub struct ThumpWave {
 }
 
 impl ThumpWave {
-    /// The wave of a blade as it runs.
-    pub fn new(running: &Running) -> Self {
+    /// The wave of a beat of so much push, so often a second.
+    pub fn new(push: Newtons, beats: Hertz) -> Self {
         let (width, height) = WAVE;
         let middle = 0.5 * height;
         // The root keeps a small wing's wave to be seen beside a large Colorado's.
-        let share = (running.side_force.0 / LOUD).clamp(0.0, 1.0).sqrt();
+        let share = (push.0 / LOUD).clamp(0.0, 1.0).sqrt();
         let high = share * (middle - 12.0);
         let points = (0..=300).map(|i| {
             let at = f64::from(i) / 300.0;
-            let y = middle - high * (TAU * running.turns.0 * at).sin();
+            let y = middle - high * (TAU * beats.0 * at).sin();
             (Px(at * width), Px(y))
         });
         Self {
             wave: Path::through(points),
             title: format!(
                 "Side push over one second: {:.1} beats of {:.2} N.",
-                running.turns.0, running.side_force.0
+                beats.0, push.0
             ),
         }
     }

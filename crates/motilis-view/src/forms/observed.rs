@@ -134,7 +134,12 @@ pub fn dunk(
             speed,
         },
     };
-    let (blade, ..) = settled.runs.front_blade();
+    let Some((blade, _)) = settled.runs.front_blade() else {
+        typed[0].field.problem = Some(crate::units::Problem(
+            "A bare hook has no blade to see turn; note dunk tests of rigs with one".into(),
+        ));
+        return Ok(Err((sights(&raw.seen), fields(typed))));
+    };
     let test = DunkTest {
         seen,
         temperature: tank.here.outing.temperature,
@@ -146,9 +151,9 @@ pub fn dunk(
     if sound(&typed) {
         let water = test.water()?;
         let shaft = settled.runs.shaft(&water, test.temperature)?;
-        match seen.learn(&shaft, &water) {
-            Ok(_) => return Ok(Ok(ObservedAct::Dunk(settled.rig.id, test))),
-            Err(error) => typed[0].field.problem = Some(problem(&error)),
+        match shaft.map(|shaft| seen.learn(&shaft, &water)) {
+            Some(Err(error)) => typed[0].field.problem = Some(problem(&error)),
+            _ => return Ok(Ok(ObservedAct::Dunk(settled.rig.id, test))),
         }
     }
     Ok(Err((sights(&raw.seen), fields(typed))))

@@ -155,7 +155,7 @@ pub fn settle(raw: &RawTank, tank: &Seen<Tank<'_, '_>>) -> Result<Settling, Erro
     let runs = match &mut fields.bend {
         None => runs,
         Some(bend) => {
-            let bend = bend.or(runs.front_blade().2.unwrap_or(USUAL_BEND));
+            let bend = bend.or(bend_of(&runs).unwrap_or(USUAL_BEND));
             runs.bent(bend)?.map_or(runs, Arc::new)
         }
     };
@@ -331,7 +331,7 @@ impl Fields {
                 &raw.depth,
                 Some(outing.wanted_depth.0),
             ),
-            bend: (runs.front_blade().0.family == Family::SoftWing).then(|| {
+            bend: bends(runs).then(|| {
                 field(
                     (fields::BEND, "Wing bent in, 0 flat to 1"),
                     Quantity::Count,
@@ -340,7 +340,7 @@ impl Fields {
                     } else {
                         kept(&raw.bend)
                     },
-                    Some(runs.front_blade().2.unwrap_or(USUAL_BEND)),
+                    Some(bend_of(runs).unwrap_or(USUAL_BEND)),
                 )
             }),
         }
@@ -490,6 +490,16 @@ impl Fields {
             ),
         })
     }
+}
+
+/// Whether the rig has a wing that fingers bend.
+fn bends(rig: &Rig) -> bool {
+    rig.front_blade()
+        .is_some_and(|(blade, _)| blade.family == Family::SoftWing)
+}
+
+fn bend_of(rig: &Rig) -> Option<f64> {
+    rig.front_blade().and_then(|(_, bend)| bend)
 }
 
 /// How far in a soft wing is bent as it comes.

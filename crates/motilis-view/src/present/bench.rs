@@ -395,6 +395,9 @@ fn measure(stack: &Stack, setting: Setting, wrong: Option<(String, Problem)>) ->
     }
 }
 
+/// Bend of a bait as the hook or cap gives it.
+const BENT_BAIT: f64 = 0.5;
+
 fn piece_in_hand(
     stack: &Stack,
     at: usize,
@@ -402,10 +405,16 @@ fn piece_in_hand(
 ) -> InHand {
     let piece = &stack.pieces[at];
     let own = say::measured(&piece.part.own_figures());
-    let bends = matches!(
+    let wing = matches!(
         piece.part.what(),
         What::Blade(motilis_core::blade::Family::SoftWing)
     );
+    let bait = piece.part.bait().is_some() && stack.bends_bait();
+    let (usual, label) = if bait {
+        (BENT_BAIT, "Bend of the bait, 0 slight to 1 tight")
+    } else {
+        (0.6, "Bend, 0 flat to 1 bent in")
+    };
     InHand {
         at,
         ahead: at.checked_sub(1),
@@ -427,15 +436,9 @@ fn piece_in_hand(
             &piece.count.to_string(),
             problem("count"),
         ),
-        bend: bends.then(|| {
-            let bend = piece.bend.unwrap_or(0.6);
-            field(
-                "bend",
-                "Bend, 0 flat to 1 bent in",
-                "",
-                &format!("{bend}"),
-                problem("bend"),
-            )
+        bend: (wing || bait).then(|| {
+            let bend = piece.bend.unwrap_or(usual);
+            field("bend", label, "", &format!("{bend}"), problem("bend"))
         }),
         part: piece.stock.map(|id| id.0),
     }

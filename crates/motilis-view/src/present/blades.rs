@@ -1,5 +1,6 @@
 //! Blades running in the tank, the ladder of all rigs, and what was observed.
 
+use super::stir;
 use super::tank::{Shown, force};
 use super::today::verdict;
 use crate::draw::{Curve, CurveSource, SpeedRule, Stretch, ThumpWave, TurningBlade};
@@ -11,14 +12,14 @@ use crate::units::{Quantity, System};
 use crate::words;
 use motilis_core::advice::Verdict;
 use motilis_core::bench::{Attitude, figures};
-use motilis_core::blade::{LATERAL_LINE, Observation, Running, State};
+use motilis_core::blade::{LATERAL_LINE, Observation, Running};
 use motilis_core::book::{BottomTouch, DunkId, DunkTest};
-use motilis_core::line::{Line, LineSetup};
+use motilis_core::line::{Learned, Line, LineSetup, Twist};
 use motilis_core::rig::{Colour, Rig, What};
 use motilis_core::spread::{Passed, kick};
-use motilis_core::towline::STRUM;
 use motilis_core::units::{FOOT, INCH, Metres, MetresPerSecond};
 use motilis_helm::{Error, Tank as Stock};
+use std::fmt::Write as _;
 
 /// Points of the dive curve.
 const POINTS: usize = 32;
@@ -47,9 +48,9 @@ pub(crate) fn panels(
     stock: &Seen<Stock<'_, '_>>,
     settled: &Settled,
 ) -> Result<Vec<BladePanel>, Error> {
-    let mut panels = vec![panel(stock, &settled.runs, settled.speed)?];
+    let mut panels = vec![panel(stock, settled, &settled.runs)?];
     if let Some(beside) = &settled.beside {
-        panels.push(panel(stock, beside, settled.speed)?);
+        panels.push(panel(stock, settled, beside)?);
     }
     Ok(panels)
 }
@@ -60,53 +61,67 @@ fn standing(
     speed: MetresPerSecond,
 ) -> Result<(Running, Verdict), Error> {
     let surroundings = stock.surroundings;
-    let shaft = rig.shaft(&surroundings.water, surroundings.temperature)?;
-    let running = shaft.at(speed, &surroundings.water)?;
-    let verdict = match (
-        running.state,
-        shaft.window(&surroundings.water).holds(speed),
-    ) {
-        (State::Turning, true) => Verdict::Works,
-        (State::Turning, false) => Verdict::Watch,
-        _ => Verdict::Cannot,
+    let (water, temperature) = (&surroundings.water, surroundings.temperature);
+    let running = rig.running(speed, water, temperature)?;
+    let inside = rig.window(water, temperature)?.holds(speed);
+    let verdict = match (running.state.works(), inside) {
+        (true, true) => Verdict::Works,
+        (true, false) => Verdict::Watch,
+        (false, _) => Verdict::Cannot,
     };
     Ok((running, verdict))
 }
 
-fn panel(
-    stock: &Seen<Stock<'_, '_>>,
-    rig: &Rig,
-    speed: MetresPerSecond,
-) -> Result<BladePanel, Error> {
+fn panel(stock: &Seen<Stock<'_, '_>>, settled: &Settled, rig: &Rig) -> Result<BladePanel, Error> {
+    let speed = settled.speed;
     let (running, verdict_of) = standing(rig, stock, speed)?;
-    let (blade, finish, _) = rig.front_blade();
     let turns = words::turns_a_minute(running.turns);
-    Ok(BladePanel {
-        name: rig.name.clone(),
-        verdict: verdict(verdict_of),
-        state: words::state(running.state),
-        front: TurningBlade::new(
+    let spun = rig.bait_spin(speed, &stock.surroundings.water);
+    let blade = rig.front_blade().map(|(blade, _)| {
+        TurningBlade::new(
             &blade,
             rig.blade_count(),
             &running,
-            colour(finish.colour),
+            colour(rig.finish().colour),
             &format!(
                 "{}, seen along the shaft: {}, {turns} turns a minute.",
                 rig.name,
                 words::small(words::state(running.state))
             ),
-        ),
-        wave: ThumpWave::new(&running),
-        facts: facts(stock, rig, speed, &running)?,
+        )
+    });
+    let bait = spun.map(|spun| {
+        TurningBlade::of_bait(
+            &spun,
+            &format!(
+                "{} of {}, seen along the line: it turns {} times a minute.",
+                words::capital(spun.bait.name()),
+                rig.name,
+                words::turns_a_minute(spun.turns)
+            ),
+        )
+    });
+    let (push, beats) = match spun {
+        Some(spun) if blade.is_none() => (spun.side_force, spun.turns),
+        _ => (running.side_force, running.turns),
+    };
+    Ok(BladePanel {
+        name: rig.name.clone(),
+        verdict: verdict(verdict_of),
+        state: words::state(running.state),
+        front: blade.into_iter().chain(bait).collect(),
+        wave: ThumpWave::new(push, beats),
+        facts: facts(stock, settled, rig, &running)?,
     })
 }
 
 fn facts(
     stock: &Seen<Stock<'_, '_>>,
+    settled: &Settled,
     rig: &Rig,
-    speed: MetresPerSecond,
     running: &Running,
 ) -> Result<Vec<Fact>, Error> {
+    let (setup, speed) = (&settled.in_use, settled.speed);
     let system = stock.device.system;
     let surroundings = stock.surroundings;
     let (water, temperature) = (&surroundings.water, surroundings.temperature);
@@ -177,14 +192,8 @@ fn facts(
             ),
             "speed against the one at which it gives way",
         ),
-        computed(
-            "Twist in an hour",
-            format!("{:.0} turns", spin.twist_an_hour),
-            &format!(
-                "turns of the rig that its swivel or rudder does not take; {:.0} % taken (assumed, common practice)",
-                spin.taken * 100.0
-            ),
-        ),
+        stir::held(&spin),
+        stir::twist(&Twist::of(setup, settled.out, &spin, water), system),
         computed(
             "Sinks",
             sinks(&sunk, system),
@@ -196,6 +205,16 @@ fn facts(
             "the blade knows only the water it meets: retrieve = current + starting speed; held in a current it turns from that speed on",
         ),
     ];
+    facts.extend(rig.bait_spin(speed, water).as_ref().map(stir::bait));
+    if let Some(attractor) = rig.attraction(speed, water) {
+        facts.extend(stir::attractor(&attractor, system));
+        let leader = rig.stack().mount.part().line().unwrap_or(setup.leader);
+        facts.push(stir::stiffness(
+            &leader,
+            spin.pull,
+            rig.stack().build.finished,
+        ));
+    }
     if let Some(passed) = kicked(rig) {
         facts.push(Fact {
             label: "Behind the attractor",
@@ -245,13 +264,12 @@ pub(crate) fn ladder(
     for id in &stock.made_up {
         let Some(rig) = stock.runs(*id) else { continue };
         let standing = rig
-            .shaft(&surroundings.water, surroundings.temperature)
+            .window(&surroundings.water, surroundings.temperature)
             .map_err(Error::from)
-            .and_then(|shaft| Ok((shaft, standing(rig, stock, settled.speed)?)));
-        let Ok((shaft, (running, verdict_of))) = standing else {
+            .and_then(|window| Ok((window, standing(rig, stock, settled.speed)?)));
+        let Ok((window, (running, verdict_of))) = standing else {
             continue;
         };
-        let window = shaft.window(&surroundings.water);
         rungs.push((
             window.from.0,
             LadderRung {
@@ -284,20 +302,21 @@ pub(crate) fn dunks(
     // What the model says without anything learned.
     let mut untaught = (*settled.runs).clone();
     untaught.learn(&[]);
-    let (blade, ..) = untaught.front_blade();
+    let blade = untaught.front_blade().map(|(blade, _)| blade);
     let speed = |v: MetresPerSecond| system.speed(v).to_string();
     let made = made
         .iter()
         .map(|(id, test)| {
             let water = test.water()?;
             let shaft = untaught.shaft(&water, test.temperature)?;
+            let never = || "never".to_owned();
             let (seen, model) = match test.seen {
                 Observation::Started(at) => (
                     format!("It started at {}.", speed(at)),
-                    speed(shaft.start(&water)),
+                    shaft.map_or_else(never, |shaft| speed(shaft.start(&water))),
                 ),
                 Observation::Turned { rate, speed: at } => {
-                    let turns = shaft.at(at, &water)?.turns.0;
+                    let turns = untaught.running(at, &water, test.temperature)?.turns.0;
                     (
                         format!(
                             "{:.0} turns in ten seconds at {}.",
@@ -310,11 +329,12 @@ pub(crate) fn dunks(
                 Observation::RolledOver(at) => (
                     format!("It rolled over at {}.", speed(at)),
                     shaft
-                        .roll_over(&water)
-                        .map_or_else(|| "never".into(), speed),
+                        .and_then(|shaft| shaft.roll_over(&water))
+                        .map_or_else(never, speed),
                 ),
             };
-            Ok((id.0, seen, model, test.is_of(&blade)))
+            let counts = blade.is_some_and(|blade| test.is_of(&blade));
+            Ok((id.0, seen, model, counts))
         })
         .collect::<Result<_, Error>>()?;
     Ok(DunkForm {
@@ -360,8 +380,8 @@ pub(crate) fn dive(
             (id.0, words)
         })
         .collect();
-    let says = settled.fit.map_or_else(
-        || format!("No touch yet with this rod, line and weight: its depths come from the usual strumming factor {STRUM}, fitted to common practice. Note when the weight touches, and the curve becomes your own."),
+    let mut says = settled.fit.map_or_else(
+        || format!("No touch yet with this rod, line and weight: its depths come from the model, fitted to common practice. Note when the weight touches, and the curve becomes your own."),
         |fit| {
             let misses = match fit.misses {
                 0 => String::new(),
@@ -369,11 +389,22 @@ pub(crate) fn dive(
                 many => format!(" and {many} passes without one"),
             };
             format!(
-                "Measured by you: it rests on {} touches{misses}. The line strums {:.2} times (80 % between {:.2} and {:.2}) where {STRUM} is usual; every depth of this rod, line and weight is computed with it, here, in the spread and in the log.",
-                fit.touches, fit.strum, fit.band.0, fit.band.1
+                "Measured by you: it rests on {} touches{misses}. The water holds this line {:.2} times (80 % between {:.2} and {:.2}) as hard as the model has it; every depth of this rod, line and weight is computed with it, here, in the spread and in the log.",
+                fit.touches, fit.held, fit.band.0, fit.band.1
             )
         },
     );
+    if let Some(apart) = settled.fit.and_then(|fit| fit.apart) {
+        let one =
+            |(out, bottom): (Metres, Metres)| format!("{} out at {}", depth(out), depth(bottom));
+        let _ = write!(
+            says,
+            " Two touches cannot both be right: {} and {} differ by {:.0} spreads. Keep both? Delete the one you doubt; until then both count.",
+            one(apart.deeper),
+            one(apart.shallower),
+            apart.spreads
+        );
+    }
     let touched_at: Vec<BottomTouch> = seen.iter().map(|(_, touch)| *touch).collect();
     Ok(TouchForm {
         fields,
@@ -401,27 +432,29 @@ fn curve(stock: &Seen<Stock<'_, '_>>, settled: &Settled, touches: &[BottomTouch]
         .fold(settled.out.0, f64::max)
         * 1.15;
     // The deepest part counts: it is what touches.
-    let depths =
-        |strum: f64, speed: MetresPerSecond, outs: &[Metres]| -> Option<Vec<Option<f64>>> {
-            let setup = LineSetup {
-                strum,
-                ..(*settled.in_use).clone()
-            };
-            let line = Line::new(rig, &setup, surroundings).ok()?;
-            Some(
-                outs.iter()
-                    .map(|out| {
-                        let run = line.run(speed, *out).ok()?;
-                        let weight = run.weight.map_or(0.0, |weight| weight.depth.0);
-                        Some(run.rig.depth.0.max(weight))
-                    })
-                    .collect(),
-            )
+    let depths = |held: f64, speed: MetresPerSecond, outs: &[Metres]| -> Option<Vec<Option<f64>>> {
+        let setup = LineSetup {
+            learned: Learned {
+                held,
+                ..settled.in_use.learned
+            },
+            ..(*settled.in_use).clone()
         };
+        let line = Line::new(rig, &setup, surroundings).ok()?;
+        Some(
+            outs.iter()
+                .map(|out| {
+                    let run = line.run(speed, *out).ok()?;
+                    let weight = run.weight.map_or(0.0, |weight| weight.depth.0);
+                    Some(run.rig.depth.0.max(weight))
+                })
+                .collect(),
+        )
+    };
     let outs: Vec<Metres> = (2..=POINTS)
         .map(|i| Metres(longest * i as f64 / POINTS as f64))
         .collect();
-    let middle = depths(fit.strum, settled.speed, &outs)?;
+    let middle = depths(fit.held, settled.speed, &outs)?;
     let upper = depths(fit.band.1, settled.speed, &outs)?;
     let lower = depths(fit.band.0, settled.speed, &outs)?;
     let mut points = Vec::new();
@@ -437,8 +470,8 @@ fn curve(stock: &Seen<Stock<'_, '_>>, settled: &Settled, touches: &[BottomTouch]
     }
     let mut dots = Vec::new();
     for touch in touches {
-        let now = depths(fit.strum, settled.speed, &[touch.out])?[0];
-        let then = depths(fit.strum, touch.speed, &[touch.out])?[0];
+        let now = depths(fit.held, settled.speed, &[touch.out])?[0];
+        let then = depths(fit.held, touch.speed, &[touch.out])?[0];
         if let (Some(now), Some(then)) = (now, then) {
             let moved = touch.bottom.0 * now / then;
             dots.push((

@@ -1,11 +1,12 @@
 //! Figures of a rig beside its drawing: mass, blade, sinking, cost, what to cut.
 
+use super::stir;
 use crate::screens::{Fact, Kind};
 use crate::seen::Seen;
 use crate::units::System;
 use crate::words::{self, bench as say};
 use motilis_core::bench::{Attitude, Checked, Cut};
-use motilis_core::blade::Window;
+use motilis_core::blade::{State, Window};
 use motilis_core::book::PartId;
 use motilis_core::units::{FOOT, INCH, MetresPerSecond};
 use motilis_helm::Shop;
@@ -65,17 +66,23 @@ fn blade(shop: &Seen<Shop>, checked: &Checked) -> Vec<Fact> {
     let at_speed = running.at_speed;
     let speed = |speed: MetresPerSecond| shop.device.system.speed(speed);
     let window = &running.window;
-    let mut facts = vec![
-        fact(
+    let mut facts = Vec::new();
+    if at_speed.state != State::Bare {
+        let (low, high) = at_speed.start_band();
+        facts.push(fact(
             "Starts",
-            speed(at_speed.start).to_string(),
             format!(
-                "the blade’s thickness and density; a model of ours, in {}",
+                "{}, {}",
+                speed(at_speed.start),
+                shop.device.system.between_speeds(low, high)
+            ),
+            format!(
+                "the blade’s thickness and density; a model of ours, in {}. Eight cases of ten lie between; a dunk test narrows it",
                 water(shop)
             ),
-        ),
-        usable(window, &water(shop), shop.device.system),
-    ];
+        ));
+    }
+    facts.extend([usable(window, &water(shop), shop.device.system)]);
     facts.extend(at_speed.roll_over.map(|roll| {
         fact(
             "Rolls over",
@@ -88,11 +95,18 @@ fn blade(shop: &Seen<Shop>, checked: &Checked) -> Vec<Fact> {
         format!("{:.1} cm²", running.drag_area.0 * 1e4),
         "blade turning at its favourite speed, hooks, dressing, bait",
     ));
-    facts.push(fact(
-        "Turns a minute",
-        words::turns_a_minute(at_speed.turns),
-        "at its favourite speed",
-    ));
+    if at_speed.state != State::Bare {
+        facts.push(fact(
+            "Turns a minute",
+            words::turns_a_minute(at_speed.turns),
+            "at its favourite speed",
+        ));
+    }
+    facts.extend(running.bait.as_ref().map(stir::bait));
+    if let Some(attractor) = &running.attractor {
+        facts.extend(stir::attractor(attractor, shop.device.system));
+    }
+    facts.push(stir::held(&running.spin));
     facts
 }
 

@@ -139,13 +139,21 @@ fn hours(day: &Day<'_>) -> String {
 
 fn running(day: &Day<'_>, aboard: &Aboard) -> Running {
     let system = day.device.system;
-    let out = system.depth(aboard.line.out);
+    let cable = if aboard.in_use.setup.lets_out_cable() {
+        " of cable"
+    } else {
+        ""
+    };
+    let out = format!("{}{cable} out", system.depth(aboard.line.out));
     let speed = system.speed(day.here.outing.speed);
-    let place = match &aboard.depth {
-        Ok(depth) => {
-            format!("{} down, {out} out, {speed}", system.depth(*depth))
+    let place = match (&aboard.depth, &aboard.sure) {
+        (Ok(depth), _) if depth.0 <= 0.0 => format!("floats, {out}, {speed}"),
+        (Ok(depth), Some(sure)) => {
+            let between = system.between(sure.depth.low, sure.depth.high);
+            format!("{} down ({between}), {out}, {speed}", system.depth(*depth))
         }
-        Err(_) => format!("{out} out, {speed}"),
+        (Ok(depth), None) => format!("{} down, {out}, {speed}", system.depth(*depth)),
+        (Err(_), _) => format!("{out}, {speed}"),
     };
     Running {
         rig: aboard.rig.name.clone(),

@@ -20,6 +20,7 @@ mod setups;
 mod sheet;
 mod shopping;
 mod spread;
+mod stir;
 mod tank;
 mod today;
 mod waters;

@@ -11,7 +11,7 @@ use motilis_core::advice::{
 use motilis_core::bench::Layout;
 use motilis_core::column::{Blade, Seen as Look};
 use motilis_core::light::{Picture, Target, Verdict, claims};
-use motilis_core::line::OutFor;
+use motilis_core::line::{Line, OutFor, Start};
 use motilis_core::rig::Rig;
 use motilis_core::units::{Metres, MetresPerSecond};
 use motilis_helm::{Desk, Error};
@@ -38,7 +38,7 @@ pub(crate) fn cards(
         .iter()
         .max_by(|a, b| a.sighting().score().total_cmp(&b.sighting().score()));
     let farthest = farthest.map(|row| {
-        let (_, finish, _) = desk.candidates[row.index].rig.front_blade();
+        let finish = desk.candidates[row.index].rig.finish();
         (say::finish_name(finish), row.sighting().range)
     });
     sheet
@@ -105,14 +105,34 @@ fn figures(desk: &Seen<Desk>, pick: &Pick) -> Vec<PickFigure> {
         },
     }];
     if let OutFor::Out(run) = &pick.call.out {
+        let sure = desk.day.surroundings().ok().and_then(|here| {
+            let line = Line::new(&candidate.rig, &candidate.setup, here).ok()?;
+            line.sure(day.speed, run.out)
+        });
+        let down = sure.as_ref().map_or_else(
+            || length(run.rig.depth),
+            |sure| words::sure(run.rig.depth, &sure.depth, system),
+        );
+        let cable = candidate.setup.lets_out_cable();
         figures.push(PickFigure {
-            label: "Line out",
-            value: length(run.out),
+            label: if cable { "Cable out" } else { "Line out" },
+            value: match sure.and_then(|sure| sure.out) {
+                Some((low, high)) => {
+                    format!("{}, {}", length(run.out), system.between(low, high))
+                }
+                None => length(run.out),
+            },
             note: format!(
-                "for {} down on {}",
-                length(run.rig.depth),
+                "for {down} down on {}",
                 words::weight(&candidate.setup, system)
             ),
+        });
+    }
+    if let Start::Downrigger { drop_back, .. } = candidate.setup.start {
+        figures.push(PickFigure {
+            label: "Back from the ball",
+            value: length(drop_back + candidate.setup.lead),
+            note: format!("{} of it the lead", length(candidate.setup.lead)),
         });
     }
     figures.push(PickFigure {
@@ -135,15 +155,21 @@ fn figures(desk: &Seen<Desk>, pick: &Pick) -> Vec<PickFigure> {
     figures
 }
 
+/// Length and width of a bare bait, m.
+const BARE: (f64, f64) = (0.065, 6e-3);
+
 fn look(judge: &Judge<'_>, rig: &Rig, call: &Call, system: System) -> Result<FinishLook, Error> {
-    let (blade, finish, _) = rig.front_blade();
+    let finish = rig.finish();
     let back = rig
         .stack()
         .blades()
         .next()
         .and_then(|(_, _, piece)| piece.part.back);
     let shown = Blade {
-        area: Target::turning(blade.length.0, blade.width.0),
+        area: rig.front_blade().map_or_else(
+            || Target::still(BARE.0, BARE.1),
+            |(blade, _)| Target::turning(blade.length.0, blade.width.0),
+        ),
         flashes: call.blade.turns.0,
     };
     let seen = Look::by(judge.watch(), finish, back, shown)?;
@@ -234,7 +260,7 @@ fn terms(call: &Call, system: System) -> Vec<TermRow> {
 
 /// What anglers say of the finish today, then their sayings of it, each beside the model.
 fn lore(rig: &Rig, call: &Call, farthest: Option<&(String, f64)>, system: System) -> Vec<LoreRow> {
-    let (_, finish, _) = rig.front_blade();
+    let finish = rig.finish();
     let range = call.sighting.range;
     let metres = |range: f64| say::distance(Metres(range), system);
     let mut rows = Vec::new();

@@ -14,7 +14,7 @@ use crate::screens::{
 use crate::seen::{Device, Seen};
 use crate::units::{Quantity, System};
 use crate::words::{self, spread as say};
-use motilis_core::line::Start;
+use motilis_core::line::{Bottom, Start};
 use motilis_core::rig::Rig;
 use motilis_core::spread::{
     Current, Fault, Gravity, Holder, Mend, Order, Running, SafeTurn, Side, Spread, Towed, Turn,
@@ -353,7 +353,11 @@ pub(crate) fn drawing(
         .map(|(place, rod)| LineLabel {
             mark: computed.mark(place),
             colour: colour(&rod.towed),
-            out: system.depth(rod.out).to_string(),
+            out: if rod.setup.lets_out_cable() {
+                format!("cable {}", system.depth(rod.out))
+            } else {
+                format!("back {}", system.depth(rod.out))
+            },
             name: rod.towed.name().to_owned(),
             trouble: computed.faults[place]
                 .first()
@@ -388,7 +392,7 @@ pub(crate) fn drawing(
 fn colour(towed: &Towed) -> &'static str {
     match towed {
         Towed::Lure(_) | Towed::Unfit(_) => "film-2",
-        Towed::Rig(rig) => finish_class(rig.front_blade().1.colour),
+        Towed::Rig(rig) => finish_class(rig.finish().colour),
     }
 }
 
@@ -449,6 +453,10 @@ fn rows(
                     Some(_) => "Cannot run".to_owned(),
                     None => format!("{} at {}", say::state(line), system.speed(line.speed)),
                 },
+                depth: match line.refused {
+                    Some(_) => String::new(),
+                    None => depth_of(deck, computed, place),
+                },
                 bar: match line.refused {
                     Some(_) => None,
                     None => Some(rule.bar(line.window, line.speed, system)),
@@ -459,6 +467,28 @@ fn rows(
             })
         })
         .collect()
+}
+
+/// How deep a line runs, with its band while the boat goes straight; what lies on the bottom or floats, says so.
+fn depth_of(deck: &Seen<Deck<'_, '_>>, computed: &Computed, place: usize) -> String {
+    let system = deck.device.system;
+    let line = &computed.running.lines[place];
+    let depth = line.depth(deck.surroundings.bottom);
+    if line.rig[2] <= 0.0 {
+        return "floats".to_owned();
+    }
+    if matches!(line.bottom, Bottom::Dragging { .. }) {
+        return "drags".to_owned();
+    }
+    let straight = computed.running.turn.is_none();
+    let sure = computed
+        .spread
+        .sure(place, &deck.surroundings)
+        .filter(|_| straight);
+    sure.map_or_else(
+        || system.depth(depth).to_string(),
+        |sure| words::sure(depth, &sure.depth, system),
+    )
 }
 
 fn holders(deck: &Seen<Deck<'_, '_>>, look: &Look, side: Side) -> Vec<HolderBox> {

@@ -15,8 +15,10 @@ use motilis_core::advice::Verdict;
 use motilis_core::bench::Layout;
 use motilis_core::blade::{LATERAL_LINE, Running, State};
 use motilis_core::book::{DunkId, DunkTest};
-use motilis_core::line::{Bottom, Line, Run, Start};
+use motilis_core::line::{Bottom, Line, Run, Start, Sure};
+use motilis_core::rig::Rig;
 use motilis_core::units::{Hertz, KILOMETRE_PER_HOUR, MILE_PER_HOUR, Metres, MetresPerSecond};
+use motilis_core::water::Water;
 use motilis_helm::{Cannot, Error, Tank as Question};
 
 /// Points of the depth curves.
@@ -79,11 +81,14 @@ pub fn tank(
     let run = run.ok();
     let window = line.window()?;
     let inside = window.holds(settled.speed);
-    let verdict_of = match (blade.state, inside) {
-        (State::Turning, true) => Verdict::Works,
-        (State::Turning, false) => Verdict::Watch,
-        _ => Verdict::Cannot,
+    let verdict_of = match (blade.state.works(), inside) {
+        (true, true) => Verdict::Works,
+        (true, false) => Verdict::Watch,
+        (false, _) => Verdict::Cannot,
     };
+    let sure = run
+        .as_ref()
+        .and_then(|run| line.sure(settled.speed, run.out));
     let rule = SpeedRule::new(settled.speed, system);
     let fading = here.day()?.fading()?;
     let side = |size| {
@@ -98,6 +103,8 @@ pub fn tank(
             fading: &fading,
             fish: here.outing.fish_depth,
             system,
+            sure: sure.as_ref(),
+            cable: settled.in_use.lets_out_cable(),
             size,
             stretched: size == NARROW,
         })
@@ -134,7 +141,7 @@ pub fn tank(
         side: side(WIDE),
         side_narrow: side(NARROW),
         sketch: BenchDrawing::new(&BenchSource {
-            hanging: blade.state != State::Turning,
+            hanging: !blade.state.works(),
             ..BenchSource::plain(rig.stack(), &Layout::new(rig.stack()), &rig.name)
         }),
         by_out: by_out(&line, settled, stock, run.as_ref())?,
@@ -144,7 +151,14 @@ pub fn tank(
             &words::water(&here.water, surroundings.temperature, system),
             system,
         ))
-        .chain(facts(&line, settled, &blade, run.as_ref(), system))
+        .chain(facts(
+            &line,
+            settled,
+            &blade,
+            run.as_ref(),
+            sure.as_ref(),
+            stock,
+        ))
         .collect(),
         form,
         refusal,
@@ -182,6 +196,7 @@ fn turns(blade: &Running, inside: bool, system: System) -> String {
                 format!("{turns} turns a minute, outside its safe speeds")
             }
         }
+        State::Bare => "the bait fishes at any speed".to_owned(),
         State::Stalled => format!("0 turns a minute, starts at {}", speed(blade.start)),
         State::RollingOver => format!(
             "0 turns on the shaft, rolls over above {}",
@@ -322,7 +337,7 @@ fn source(
 }
 
 fn stretch(blade: &Running) -> Stretch {
-    if blade.state == State::Turning {
+    if blade.state.works() {
         Stretch::Turning
     } else {
         Stretch::NotTurning
@@ -345,8 +360,10 @@ fn facts(
     settled: &Settled,
     blade: &Running,
     run: Option<&Run>,
-    system: System,
+    sure: Option<&Sure>,
+    stock: &Seen<Question<'_, '_>>,
 ) -> Vec<Fact> {
+    let (system, water) = (stock.device.system, &stock.surroundings.water);
     let depth = |metres: Metres| system.depth(metres).to_string();
     let force = |newtons| force(newtons, system);
     let computed = |label, value, from: &str| Fact {
@@ -360,12 +377,24 @@ fn facts(
         const LINE: &str = "steady shape of the line from weight, drag, speed and water";
         let drags = matches!(run.bottom, Bottom::Dragging { .. });
         // Below the bottom the computed depth means nothing.
-        let runs_at = if drags {
-            "on the bottom".to_owned()
-        } else {
-            depth(run.rig.depth)
+        let runs_at = match sure {
+            _ if drags => "on the bottom".to_owned(),
+            _ if run.floats() => "floats".to_owned(),
+            Some(sure) => words::sure(run.rig.depth, &sure.depth, system),
+            None => depth(run.rig.depth),
         };
-        facts.push(computed("Rig runs at", runs_at, LINE));
+        let from = sure.map_or_else(
+            || LINE.to_owned(),
+            |sure| words::because(run.rig.depth, sure, settled.in_use.learned.touches, system),
+        );
+        facts.push(computed("Rig runs at", runs_at, &from));
+        if let Some((low, high)) = sure.and_then(|sure| sure.out).filter(|_| !drags) {
+            facts.push(computed(
+                "Line for that depth",
+                format!("{}, {}", depth(run.out), system.between(low, high)),
+                "the line that this depth may take, 80 %, from the same spreads",
+            ));
+        }
         if let Some(weight) = run.weight.filter(|_| !drags) {
             facts.push(computed("Weight at", depth(weight.depth), LINE));
         }
@@ -401,7 +430,7 @@ fn facts(
     ));
     facts.push(computed(
         "Thump",
-        thump(blade),
+        thump(&settled.runs, blade, water),
         &format!(
             "side force over turns: the push of each beat; 1.0 is a number 4 Colorado at 1.2 mph. Fish feel some {:.0}–{:.0} Hz best (published range, from memory)",
             LATERAL_LINE.0.0, LATERAL_LINE.1.0
@@ -439,9 +468,15 @@ fn rise(change: Metres, system: System) -> String {
     format!("{figure:.1} {} {way}", unit.symbol)
 }
 
-fn thump(blade: &Running) -> String {
-    if blade.turns <= Hertz(0.0) {
+fn thump(rig: &Rig, blade: &Running, water: &Water) -> String {
+    let spun = rig.bait_spin(blade.speed, water);
+    let turns = if blade.turns.0 > 0.0 {
+        blade.turns
+    } else {
+        spun.map_or(Hertz(0.0), |spun| spun.turns)
+    };
+    if turns <= Hertz(0.0) {
         return "none".into();
     }
-    format!("{:.1} Hz, {:.1}", blade.turns.0, blade.thump_index())
+    format!("{:.1} Hz, {:.1}", turns.0, rig.thump_index(blade, water))
 }

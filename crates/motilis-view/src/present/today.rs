@@ -7,7 +7,6 @@ use crate::seen::{Device, Seen};
 use crate::units::System;
 use crate::words::{self, advice as say, rules as rule_words};
 use motilis_core::advice::{Call, Mark, Sheet, Verdict, before};
-use motilis_core::blade::State;
 use motilis_core::column::{COMPARED, ladder, seen_at};
 use motilis_core::fish::Fish;
 use motilis_core::line::OutFor;
@@ -128,8 +127,9 @@ fn row(desk: &Seen<Desk>, index: usize, call: &Call, sheet: &Sheet, rule: &Speed
         vetoed: desk.mark(index) == Some(Mark::Veto),
         pinned: desk.mark(index) == Some(Mark::Pin),
         bar: rule.bar(call.window, desk.day.speed, system),
-        out: match (&call.out, call.blade.state) {
-            (OutFor::Out(run), State::Turning) => Some(system.depth(run.out)),
+        cable: candidate.setup.lets_out_cable(),
+        out: match &call.out {
+            OutFor::Out(run) if call.blade.state.works() => Some(system.depth(run.out)),
             _ => None,
         },
     }

@@ -45,6 +45,8 @@ pub struct LineRow {
     pub mark: &'static str,
     /// What its blade does.
     pub state: String,
+    /// How deep it runs, and how sure that is.
+    pub depth: String,
     /// Its usable speeds.
     pub bar: Option<SpeedBar>,
     /// What is wrong with it.

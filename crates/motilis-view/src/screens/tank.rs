@@ -63,8 +63,8 @@ pub struct BladePanel {
     pub verdict: &'static str,
     /// The state in words.
     pub state: &'static str,
-    /// Seen along its shaft.
-    pub front: TurningBlade,
+    /// Blade and spinning bait, seen along the shaft.
+    pub front: Vec<TurningBlade>,
     /// Its beat.
     pub wave: ThumpWave,
     /// Everything computed of it.
@@ -201,6 +201,8 @@ pub enum Kind {
     Computed,
     /// A rule of the trade without a source.
     Practice,
+    /// A figure nobody looked up.
+    FromMemory,
 }
 
 impl Kind {
@@ -209,6 +211,7 @@ impl Kind {
         match self {
             Self::Computed => "computed",
             Self::Practice => "common practice",
+            Self::FromMemory => "from memory",
         }
     }
 }

@@ -319,6 +319,8 @@ pub struct TodayRow {
     pub bar: SpeedBar,
     /// What to let out.
     pub out: Option<Figure>,
+    /// Whether that is a downrigger's cable.
+    pub cable: bool,
 }
 
 /// What would change the first call; a part of Today that is loaded after it.

@@ -33,6 +33,16 @@ impl System {
         show(Quantity::Speed, speed.0, self)
     }
 
+    /// Two depths between which a third lies, without their unit.
+    pub fn between(self, low: Metres, high: Metres) -> String {
+        format!("{}–{}", self.depth(low).value, self.depth(high).value)
+    }
+
+    /// Two speeds between which a third lies, without their unit.
+    pub fn between_speeds(self, low: MetresPerSecond, high: MetresPerSecond) -> String {
+        format!("{}–{}", self.speed(low).value, self.speed(high).value)
+    }
+
     /// A depth, line out, or any distance on the water.
     pub fn depth(self, depth: Metres) -> Figure {
         show(Quantity::Depth, depth.0, self)

@@ -51,7 +51,11 @@ pub fn tool(rod: &Rod, system: System) -> String {
 pub fn out(rod: &Rod, system: System) -> String {
     use motilis_core::line::COLOUR;
     use motilis_core::tackle::LineMaterial::LeadCore;
-    let length = depth(rod.out, system);
+    let length = if rod.setup.lets_out_cable() {
+        format!("{} of cable", depth(rod.out, system))
+    } else {
+        depth(rod.out, system)
+    };
     let dyed = if rod.setup.main.material == LeadCore {
         Some(rod.out)
     } else {

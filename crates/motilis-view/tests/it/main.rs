@@ -109,6 +109,8 @@ fn side(run: Option<&Run>, system: System, stretched: bool) -> String {
         bottom: 27.0 * FOOT,
         fading: &tea(),
         fish: (20.0 * FOOT, 25.0 * FOOT),
+        sure: None,
+        cable: false,
         system,
         size: if stretched {
             (390.0, 400.0)

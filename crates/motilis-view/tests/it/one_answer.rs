@@ -201,7 +201,7 @@ fn today_tank_spread_and_log_say_the_same() {
                 let mut told = 0;
                 for system in [System::Imperial, System::Metric] {
                     let sheet = today(connection, system);
-                    assert_eq!(sheet.len(), 39);
+                    assert_eq!(sheet.len(), 40);
                     for (rig, today_says) in sheet {
                         let (tank, log) = tank_and_log(connection, rig, system);
                         let spread = spread(connection, rig, &outing, system);

@@ -74,7 +74,7 @@ fn drawn(width: f64, mark: Mark) -> String {
     };
     SpreadDrawing::new(&SpreadSource {
         running: &running,
-        labels: vec![label("60 ft"), label("61 ft")],
+        labels: vec![label("back 60 ft"), label("cable 61 ft")],
         selected: Some(1),
         bottom: 27.0 * FOOT,
         fading: &crate::tea(),
@@ -116,7 +116,7 @@ fn a_spread_is_drawn_from_above_and_from_the_side(#[case] width: f64) {
     let at = board.rsplit("translate(").next().unwrap();
     let y: f64 = at.split([' ', ')']).nth(1).unwrap().parse().unwrap();
     assert!(y < keel - 20.0, "{y} {keel}");
-    assert!(svg.contains("1: Tamarin two-hook,") && svg.contains("back 61 ft"));
+    assert!(svg.contains("1: Tamarin two-hook,") && svg.contains("cable 61 ft"));
     assert!(svg.contains("50 %") && svg.contains("bottom 27 ft") && svg.contains("fish 20–25 ft"));
     // Tags stay on the paper.
     for x in after(&svg, "<rect x=\"") {
@@ -329,7 +329,7 @@ fn courses_and_turns_are_named_in_the_boats_units() {
 #[test]
 fn a_blade_is_seen_along_its_shaft() {
     let rig = harness();
-    let (blade, ..) = rig.front_blade();
+    let (blade, _) = rig.front_blade().unwrap();
     let at = |mph: f64| {
         let running = rig
             .at(mph * MILE_PER_HOUR, &surroundings().water, Celsius(15.0))
@@ -338,7 +338,9 @@ fn a_blade_is_seen_along_its_shaft() {
         let front = TurningBlade::new(&blade, 1, &running, "f-br", "a blade")
             .render()
             .unwrap();
-        let wave = ThumpWave::new(&running).render().unwrap();
+        let wave = ThumpWave::new(running.side_force, running.turns)
+            .render()
+            .unwrap();
         (front, wave, running.turns.0)
     };
     let (turning, wave, turns) = at(1.2);

@@ -20,7 +20,7 @@ fn today_shows_all_rigs_with_those_that_cannot_work_last() {
     let page = server.get("/today");
     // Three on the sheet; those of them that need no swap are not in the list below.
     assert_eq!(page.count(".pick"), 3);
-    assert_eq!(page.count(".call") + page.count(".pick[data-rig]"), 39);
+    assert_eq!(page.count(".call") + page.count(".pick[data-rig]"), 40);
     let order: Vec<usize> = ["call-works", "call-watch", "call-cannot"]
         .iter()
         .map(|class| {
@@ -111,7 +111,7 @@ fn a_wrong_condition_is_answered_beside_its_field(
     assert_eq!(page.status, 422);
     assert_eq!(page.text(&format!("#problem-{field}")), sentence);
     assert_eq!(page.attribute(&format!("#{field}"), "value"), typed);
-    assert_eq!(page.count(".call") + page.count(".pick[data-rig]"), 39);
+    assert_eq!(page.count(".call") + page.count(".pick[data-rig]"), 40);
     assert_eq!(server.contents(), before);
 }
 

@@ -88,7 +88,7 @@ fn a_tight_turn_puts_the_inside_line_on_the_bottom() {
     let outside = page.text(".line-row[data-line='4'] .row-state");
     let speed: f64 = outside
         .split_whitespace()
-        .rev()
+        .skip_while(|word| *word != "at")
         .nth(1)
         .unwrap()
         .parse()
@@ -537,7 +537,9 @@ fn the_tank_shows_two_blades_and_every_made_up_rig() {
     assert!(one.count(".rung-row") > 10, "{}", one.count(".rung-row"));
     assert_eq!(one.count("#bend"), 0);
     let two = server.get("/tank?rig=7&was_rig=7&was_setup=1&setup=1&beside=1&bend=1&speed=0.8&out=60&weight=1&lead=5&depth=22&line=nylon-10");
-    assert_eq!(two.count(".turning-blade"), 2);
+    // The wing, the worm its hook bends, and the blade beside it.
+    assert_eq!(two.count(".turning-blade"), 3);
+    assert!(two.text("#tank-blades").contains("Bait turns a minute"));
     let turns = |page: &Page| {
         page.attribute(".turning", "data-turns")
             .parse::<f64>()

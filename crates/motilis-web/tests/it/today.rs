@@ -22,7 +22,7 @@ fn a_call_tells_all_that_is_needed_to_set_it_out() {
             assert!(figures.contains(label), "{role}: {figures}");
         }
         assert!(
-            figures.contains("1.2 mph") && figures.contains("for 22 ft down"),
+            figures.contains("1.2 mph") && figures.contains("for 22 ft, 1"),
             "{figures}"
         );
         assert!(figures.contains("seen from"), "{figures}");
