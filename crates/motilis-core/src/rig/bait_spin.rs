@@ -6,7 +6,7 @@
 //! fast. It turns at any speed at which it is towed (common practice, no source: from 0.6 mph and less). Its push to the
 //! side is that of the water on the bent part, its torque a fifth of that push on the radius.
 
-use super::{Bait, Dressing, HookStyle, Piece, Rig, What};
+use super::{Bait, Dressing, HookStyle, Piece, Rig, Stack, What};
 use crate::units::{Hertz, Metres, MetresPerSecond, NewtonMetres, Newtons, Radians};
 use crate::water::Water;
 use std::f64::consts::{PI, TAU};
@@ -43,27 +43,54 @@ pub struct BaitSpin {
     pub torque: NewtonMetres,
 }
 
+/// A bait that something on the rig bends.
+#[derive(Debug, Clone, Copy)]
+struct Bent<'a> {
+    piece: &'a Piece,
+    bait: Bait,
+    cap: bool,
+    angle: Radians,
+}
+
+impl Stack {
+    /// By how much hook or cap bends its bait; `None` where none is bent.
+    pub fn bait_angle(&self) -> Option<Radians> {
+        self.bent_bait().map(|bent| bent.angle)
+    }
+
+    fn bent_bait(&self) -> Option<Bent<'_>> {
+        let has = |what: What| self.pieces.iter().any(|piece| piece.part.what() == what);
+        let mut pieces = self.pieces.iter();
+        let (piece, bait) = pieces.find_map(|piece| Some((piece, piece.part.bait()?)))?;
+        let cap = has(What::Dressing(Dressing::BaitHeadCap));
+        let shank = has(What::Hook(HookStyle::BentShank)) && bait.is_worm();
+        let usual = if cap { HEAD_CAP } else { BENT_SHANK };
+        let bend = |bend: f64| BEND.0 + bend * (BEND.1 - BEND.0);
+        (cap || shank).then(|| Bent {
+            piece,
+            bait,
+            cap,
+            angle: Radians::from_degrees(piece.bend.map_or(usual, bend)),
+        })
+    }
+}
+
 impl Rig {
     /// How its bait spins at a speed; `None` where none does.
     pub fn bait_spin(&self, speed: MetresPerSecond, water: &Water) -> Option<BaitSpin> {
-        let pieces = &self.stack().pieces;
-        let has = |what: What| pieces.iter().any(|piece| piece.part.what() == what);
-        let (piece, bait) = pieces
-            .iter()
-            .find_map(|piece| Some((piece, piece.part.bait()?)))?;
-        let cap = has(What::Dressing(Dressing::BaitHeadCap));
-        let bent = has(What::Hook(HookStyle::BentShank)) && bait.is_worm();
-        (cap || bent).then(|| BaitSpin::of(piece, bait, cap, speed, water))
+        let bent = self.stack().bent_bait()?;
+        Some(BaitSpin::of(&bent, speed, water))
     }
 }
 
 impl BaitSpin {
-    fn of(piece: &Piece, bait: Bait, cap: bool, speed: MetresPerSecond, water: &Water) -> Self {
-        let usual = if cap { HEAD_CAP } else { BENT_SHANK };
-        let degrees = piece
-            .bend
-            .map_or(usual, |bend| BEND.0 + bend * (BEND.1 - BEND.0));
-        let angle = Radians::from_degrees(degrees);
+    fn of(bent: &Bent<'_>, speed: MetresPerSecond, water: &Water) -> Self {
+        let Bent {
+            piece,
+            bait,
+            cap,
+            angle,
+        } = *bent;
         let (sin, cos) = angle.0.sin_cos();
         let length = piece.part.length();
         let radius = 0.5 * sin * length;

@@ -208,6 +208,8 @@ impl Part {
             What::Bait(bait) => self.submerged_weight(water).max(0.0) * bait.sag().0,
             // A keel of plastic that stands as deep as it is wide; from memory.
             What::Rudder => RUDDER_MOMENT,
+            // What swings or turns ahead cannot be turned by a blade's clevis, and a short leader hands that on.
+            What::Attractor(_) => 2.0 * RUDDER_MOMENT,
             _ => 0.0,
         }
     }

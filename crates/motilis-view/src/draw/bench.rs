@@ -2,7 +2,7 @@
 //! ruler, balloons in tying order. Leaders are cut short where nothing is on them.
 
 use super::kit::{Path, Px};
-use super::part::{Mark, Place, TRUE_SIZE, circle, crescent, face, side, snell, swept};
+use super::part::{Mark, Place, TRUE_SIZE, bent_bait, circle, crescent, face, side, snell, swept};
 use crate::words::bench as words;
 use askama::Template;
 use motilis_core::bench::{Layout, Level, Seat};
@@ -361,6 +361,7 @@ impl BenchDrawing {
 
 fn pieces(source: &BenchSource<'_>, at: &impl Fn(f64) -> f64, axis: f64) -> Vec<DrawnPiece> {
     let mut drawn: Vec<DrawnPiece> = Vec::new();
+    let bent = source.stack.bait_angle();
     for seat in &source.layout.seats {
         let piece = &source.stack.pieces[seat.piece];
         let mut place = Place::of(seat, at, axis);
@@ -379,6 +380,8 @@ fn pieces(source: &BenchSource<'_>, at: &impl Fn(f64) -> f64, axis: f64) -> Vec<
                 ..place
             };
             crescent(&piece.part, &below, -0.2)
+        } else if let (What::Bait(_), Some(angle)) = (piece.part.what(), bent) {
+            bent_bait(&place, angle)
         } else {
             side(&piece.part, &place)
         };

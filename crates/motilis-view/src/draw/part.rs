@@ -6,6 +6,7 @@ use motilis_core::bench::Seat;
 use motilis_core::rig::{
     AttractorStyle, BodyShape, Colour, Dressing, HookStyle, Part, SwivelStyle, What,
 };
+use motilis_core::units::Radians;
 use std::f64::consts::PI;
 
 /// Pixels of CSS to the metre at true size.
@@ -492,6 +493,41 @@ fn attractor(style: AttractorStyle, part: &Part, place: &Place) -> Vec<Mark> {
 }
 
 /// The outline of a bait that hangs on the hooks.
+/// A bait that its hook bends: half of it along the line, half out of it, and dashed where that half is half a turn on.
+pub fn bent_bait(place: &Place, angle: Radians) -> Vec<Mark> {
+    let Place {
+        from,
+        to,
+        axis,
+        scale,
+    } = *place;
+    let half = 2.6e-3 * scale;
+    let (middle, length) = (0.5 * (from + to), to - from);
+    let out = 0.5 * length * angle.0.sin();
+    let tip = middle + 0.5 * length * angle.0.cos();
+    let limb = |way: f64| {
+        let mut path = Path::default();
+        path.push('M', &[Px(from), Px(axis - half)]);
+        path.push('L', &[Px(middle), Px(axis - half)]);
+        let curve = |path: &mut Path, side: f64| {
+            let ends = [
+                middle + 0.2 * length,
+                axis + side * half,
+                tip,
+                axis + way * out + side * half,
+            ];
+            path.push('Q', &ends.map(Px));
+        };
+        curve(&mut path, -1.0);
+        path.push('L', &[Px(tip), Px(axis + way * out + half)]);
+        let back = [middle + 0.2 * length, axis + half, middle, axis + half];
+        path.push('Q', &back.map(Px));
+        path.push('L', &[Px(from), Px(axis + half)]);
+        path.closed()
+    };
+    vec![mark(limb(-1.0), "l-dash"), mark(limb(1.0), "bait")]
+}
+
 fn worm(x: f64, length: f64, axis: f64, scale: f64) -> Path {
     let half = 2.6e-3 * scale;
     let y = axis + 5.5e-3 * scale;

@@ -83,11 +83,15 @@ pub(crate) fn dunk_fields(system: System, speed: &str, turns: &str) -> [Typed; 2
 }
 
 /// The fields of a touch.
-pub(crate) fn touch_fields(system: System, [out, depth, speed]: [&str; 3]) -> [Typed; 3] {
+pub(crate) fn touch_fields(
+    system: System,
+    cable: bool,
+    [out, depth, speed]: [&str; 3],
+) -> [Typed; 3] {
     [
         Typed::new(
             fields::TOUCH_OUT,
-            "Line out",
+            if cable { "Cable out" } else { "Line out" },
             (Quantity::Depth, system),
             out,
         ),
@@ -167,7 +171,7 @@ pub fn touch(
     now: Timestamp,
 ) -> Result<ObservedAct, Back> {
     let texts = [&raw.touch_out, &raw.touch_depth, &raw.touch_speed].map(String::as_str);
-    let mut typed = touch_fields(tank.device.system, texts);
+    let mut typed = touch_fields(tank.device.system, settled.in_use.lets_out_cable(), texts);
     let [out, bottom, speed] = typed.each_mut().map(|one| one.or(0.0));
     let record = BottomTouch {
         rig: settled.rig.id,

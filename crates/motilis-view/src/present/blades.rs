@@ -17,7 +17,7 @@ use motilis_core::book::{BottomTouch, DunkId, DunkTest};
 use motilis_core::line::{Learned, Line, LineSetup, Twist};
 use motilis_core::rig::{Colour, Rig, What};
 use motilis_core::spread::{Passed, kick};
-use motilis_core::units::{FOOT, INCH, Metres, MetresPerSecond};
+use motilis_core::units::{FOOT, INCH, MILLIMETRE, Metres, MetresPerSecond};
 use motilis_helm::{Error, Tank as Stock};
 use std::fmt::Write as _;
 
@@ -147,7 +147,7 @@ fn facts(
         ),
         computed(
             "Sweep across",
-            System::measure(2.0 * running.sweep_radius).to_string(),
+            format!("{:.0} mm", 2.0 * running.sweep_radius / MILLIMETRE),
             "twice the blade's length times the sine of its cone angle",
         ),
         computed(
@@ -353,7 +353,7 @@ pub(crate) fn dive(
 ) -> Result<TouchForm, Error> {
     let system = stock.device.system;
     let (touched, fields) = shown.touch.take().unwrap_or_else(|| {
-        let mut typed = touch_fields(system, ["", "", ""]);
+        let mut typed = touch_fields(system, settled.in_use.lets_out_cable(), ["", "", ""]);
         typed[0].fill(settled.out.0);
         typed[1].fill(stock.here.outing.bottom.0);
         typed[2].fill(settled.speed.0);

@@ -65,6 +65,7 @@ fn blade(shop: &Seen<Shop>, checked: &Checked) -> Vec<Fact> {
     };
     let at_speed = running.at_speed;
     let speed = |speed: MetresPerSecond| shop.device.system.speed(speed);
+    let slow = |speed: MetresPerSecond| shop.device.system.slow_speed(speed);
     let window = &running.window;
     let mut facts = Vec::new();
     if at_speed.state != State::Bare {
@@ -72,9 +73,10 @@ fn blade(shop: &Seen<Shop>, checked: &Checked) -> Vec<Fact> {
         facts.push(fact(
             "Starts",
             format!(
-                "{}, {}",
-                speed(at_speed.start),
-                shop.device.system.between_speeds(low, high)
+                "{}, {}–{}",
+                slow(at_speed.start),
+                slow(low).value,
+                slow(high).value
             ),
             format!(
                 "the blade’s thickness and density; a model of ours, in {}. Eight cases of ten lie between; a dunk test narrows it",

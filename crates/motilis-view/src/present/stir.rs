@@ -7,7 +7,7 @@ use crate::words;
 use motilis_core::line::{End, Twist};
 use motilis_core::rig::{Attraction, BaitSpin, Holder, Spin, Stir, SwivelStyle};
 use motilis_core::tackle::LineStock;
-use motilis_core::units::{Metres, MetresPerSecond, Newtons};
+use motilis_core::units::{MILLIMETRE, Metres, MetresPerSecond, Newtons};
 
 fn fact(label: &'static str, value: String, from: impl Into<String>) -> Fact {
     Fact {
@@ -27,7 +27,7 @@ pub(crate) fn bait(spun: &BaitSpin) -> Fact {
         format!(
             "the {by} bends it by {:.0}°: it sweeps {} across, at any speed. A model of ours, designed; a tighter bend turns it tighter",
             spun.angle.degrees(),
-            System::measure(2.0 * spun.radius)
+            millimetres(2.0 * spun.radius)
         ),
     )
 }
@@ -96,6 +96,10 @@ pub(crate) fn held(spin: &Spin) -> Fact {
     )
 }
 
+fn millimetres(length: Metres) -> String {
+    format!("{:.0} mm", length / MILLIMETRE)
+}
+
 fn article(style: SwivelStyle) -> String {
     format!("a {}", style.name())
 }
@@ -137,7 +141,7 @@ pub(crate) fn stiffness(leader: &LineStock, pull: Newtons, length: Metres) -> Fa
     let turn = std::f64::consts::TAU * leader.torsion() / length.0.max(1e-3);
     fact(
         "Leader’s stiffness",
-        format!("bends within {}", System::measure(bends)),
+        format!("bends within {}", millimetres(bends)),
         format!(
             "√(E I / T). Practice: a heavy, stiff leader passes the attractor’s kick on. Physics: under this pull {} lb {} bends round within that length, so its bending passes nothing; a full turn of its head gives {:.0} µN·m, which it does pass. The kick goes over by the leader’s length",
             leader.test_lb,

@@ -17,12 +17,15 @@ use motilis_core::blade::{LATERAL_LINE, Running, State};
 use motilis_core::book::{DunkId, DunkTest};
 use motilis_core::line::{Bottom, Line, Run, Start, Sure};
 use motilis_core::rig::Rig;
+use motilis_core::towline::Band;
 use motilis_core::units::{Hertz, KILOMETRE_PER_HOUR, MILE_PER_HOUR, Metres, MetresPerSecond};
 use motilis_core::water::Water;
 use motilis_helm::{Cannot, Error, Tank as Question};
 
 /// Points of the depth curves.
 const CURVE_POINTS: usize = 48;
+/// Places along them at which the band is computed.
+const BAND_POINTS: usize = 10;
 /// Sizes of the side view: on a desk, on a phone.
 const WIDE: (f64, f64) = (860.0, 430.0);
 const NARROW: (f64, f64) = (390.0, 400.0);
@@ -249,6 +252,15 @@ fn by_out(
             unit.symbol,
             unit.symbol,
         ),
+        band: banded(
+            settled,
+            |share| {
+                let out = longest * share;
+                let sure = line.sure(settled.speed, out)?;
+                Some((unit.from_si(out.0), sure))
+            },
+            unit,
+        ),
         ..source(
             settled,
             stock,
@@ -299,10 +311,37 @@ fn by_speed(
             speed_unit.symbol,
             unit.symbol,
         ),
+        band: banded(
+            settled,
+            |share| {
+                let speed = MetresPerSecond(speed_unit.to_si(most * share));
+                let sure = line.sure(speed, settled.out)?;
+                Some((most * share, sure))
+            },
+            unit,
+        ),
         ..source(settled, stock, run, (0.0, most), points, |_| {
             speed_unit.from_si(settled.speed.0)
         })
     })
+}
+
+/// The 80 % band along a curve, at some places of its length; `at` takes the share of it.
+fn banded(
+    settled: &Settled,
+    at: impl Fn(f64) -> Option<(f64, Sure)>,
+    unit: crate::units::Unit,
+) -> Vec<(f64, f64, f64)> {
+    if !settled.sound {
+        return Vec::new();
+    }
+    (0..=BAND_POINTS)
+        .filter_map(|i| {
+            let (x, sure) = at(0.08 + 0.92 * i as f64 / BAND_POINTS as f64)?;
+            let Band { low, high, .. } = sure.depth;
+            Some((x, unit.from_si(low.0), unit.from_si(high.0)))
+        })
+        .collect()
 }
 
 /// What both curves share.

@@ -33,14 +33,18 @@ impl System {
         show(Quantity::Speed, speed.0, self)
     }
 
+    /// A slow speed, to the hundredth.
+    pub fn slow_speed(self, speed: MetresPerSecond) -> Figure {
+        let unit = Quantity::Speed.unit(self);
+        Figure {
+            value: decimals(unit.from_si(speed.0), 2),
+            unit: unit.symbol,
+        }
+    }
+
     /// Two depths between which a third lies, without their unit.
     pub fn between(self, low: Metres, high: Metres) -> String {
         format!("{}–{}", self.depth(low).value, self.depth(high).value)
-    }
-
-    /// Two speeds between which a third lies, without their unit.
-    pub fn between_speeds(self, low: MetresPerSecond, high: MetresPerSecond) -> String {
-        format!("{}–{}", self.speed(low).value, self.speed(high).value)
     }
 
     /// A depth, line out, or any distance on the water.
