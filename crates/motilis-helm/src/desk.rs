@@ -50,6 +50,8 @@ pub struct Desk {
     pub unfit: Vec<Cannot>,
     /// Finishes of the box's blades, tied or not, each once.
     pub finishes: Vec<Finish>,
+    /// Numbers of the line set-ups, in the order of [`Ways::tools`].
+    pub tools: Vec<SetupId>,
     /// Rules of the water.
     pub rules: Vec<(RuleId, LocalRule)>,
     marks: HashMap<RigId, Mark>,
@@ -89,6 +91,7 @@ impl Desk {
             weights,
             limits: Limits::on(date, fish, &rules),
             angler: Angler::of(evidence::whole(&records)),
+            tools: Vec::new(),
         };
         let mut desk = Self {
             marks: outings::marks(connection, here.id)?.into_iter().collect(),
@@ -102,8 +105,14 @@ impl Desk {
             unfit: Vec::new(),
             finishes: Vec::new(),
             rules,
+            tools: Vec::new(),
         };
         desk.lay_out(book, &records, stock)?;
+        for (id, _) in book.setups()? {
+            desk.tools.push(*id);
+            let in_use = book.in_use(*id, &Changes::default())?;
+            desk.ways.tools.push(in_use.setup);
+        }
         Ok(desk)
     }
 

@@ -5,8 +5,9 @@ use crate::setup::{SetupRequest, key};
 use crate::sun::instant;
 use crate::{Refusal, Refused};
 use motilis_core::advice::{
-    Call, Candidate, Changed, Day, Judge, Mark, Mood, Move, Question, Role, Schools, Sky, Stand,
-    Term, Verdict, Ways, Weights, Wind, before, draw_up, overhead, variants, what_would_change,
+    Call, Candidate, Changed, Day, Judge, Mark, Misfit, Mood, Move, Outfit, Question, Role,
+    Schools, Sky, Stand, Term, Verdict, Ways, Weights, Wind, before, draw_up, overhead, variants,
+    what_would_change,
 };
 use motilis_core::book::RuleId;
 use motilis_core::evidence::{Angler, Record};
@@ -196,6 +197,37 @@ pub struct CallAnswer {
     pub noticeability: f64,
     /// Every term.
     pub terms: Vec<TermAnswer>,
+    /// On the sheet: what is put on instead of what the rig's set-up has.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub instead: Option<InsteadAnswer>,
+}
+
+/// What a call puts on instead of what the set-up has.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct InsteadAnswer {
+    /// Another mass of the weight, kg.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub weight_kg: Option<f64>,
+    /// Another lead, m.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub lead_m: Option<f64>,
+    /// More line between release and leader, m.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub back_m: Option<f64>,
+}
+
+/// Why there is no first call, and what comes nearest.
+#[derive(Debug, Clone, Serialize, ToSchema)]
+pub struct NothingAnswer {
+    /// `fish`: nothing is tied for it; `speed`: what there is runs at others; `depth`: none goes there, or each is against a
+    /// rule or unsound.
+    pub misfit: &'static str,
+    /// Place of the nearest rig; null when none is tied for the fish.
+    pub nearest: Option<usize>,
+    /// The speed at which that is at its best.
+    pub best_speed_mps: f64,
+    /// A kind to build that practice runs at the speed asked.
+    pub build: Option<&'static str>,
 }
 
 /// A condition moved, and what would be called first then.
@@ -244,6 +276,9 @@ pub struct Answer {
     pub sun_alt_deg: f64,
     /// First call, contrast and probe, as far as something works.
     pub sheet: Vec<CallAnswer>,
+    /// Why the sheet is empty; left out when it is not.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub nothing: Option<NothingAnswer>,
     /// The request's rigs as they are, best first.
     pub rigs: Vec<CallAnswer>,
     /// What would change the first call, when it was asked for.
@@ -387,6 +422,7 @@ impl Request {
                 ..Limits::default()
             },
             angler: Angler::of(all),
+            tools: Vec::new(),
         })
     }
 }
@@ -405,6 +441,9 @@ fn reason(call: &Call) -> &'static str {
         Reason::TooDeep { .. } => "too_deep",
         Reason::TooShallow { .. } => "too_shallow",
         Reason::Drags => "drags",
+        Reason::LongLine { .. } => "long_line",
+        Reason::BallForShallow { .. } => "ball_for_shallow",
+        Reason::AttractorIdle { .. } => "attractor_idle",
         Reason::Unsound { .. } => "unsound",
         Reason::Practice(_) => "practice",
     }
@@ -451,6 +490,7 @@ fn call_answer(rig: usize, candidate: &Candidate, call: &Call, role: Option<Role
                 weight: term.weight,
             })
             .collect(),
+        instead: None,
     }
 }
 
@@ -598,8 +638,26 @@ pub fn solve(request: Request) -> Result<Answer, Refusal> {
             .iter()
             .map(|pick| {
                 let candidate = &candidates[pick.index];
-                call_answer(bases[pick.index], candidate, &pick.call, Some(pick.role))
+                let instead = (pick.outfit != Outfit::default()).then(|| InsteadAnswer {
+                    weight_kg: pick.outfit.weight.map(|mass| mass.0),
+                    lead_m: pick.outfit.lead.map(|lead| lead.0),
+                    back_m: pick.outfit.back.map(|back| back.0),
+                });
+                CallAnswer {
+                    instead,
+                    ..call_answer(bases[pick.index], candidate, &pick.call, Some(pick.role))
+                }
             })
             .collect(),
+        nothing: sheet.nothing.map(|nothing| NothingAnswer {
+            misfit: match nothing.misfit {
+                Misfit::Fish => "fish",
+                Misfit::Speed => "speed",
+                Misfit::Depth => "depth",
+            },
+            nearest: nothing.nearest.map(|index| bases[index]),
+            best_speed_mps: nothing.best_speed.0,
+            build: nothing.build.map(Kind::key),
+        }),
     })
 }

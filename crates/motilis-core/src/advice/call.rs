@@ -69,6 +69,25 @@ pub enum Reason {
         /// Its least depth.
         least: Metres,
     },
+    /// So much line for the depth that a little speed more or less moves it far.
+    LongLine {
+        /// What would be out.
+        out: Metres,
+        /// The depth wanted.
+        depth: Metres,
+    },
+    /// A ball is no tool for so little depth.
+    BallForShallow {
+        /// The depth wanted.
+        depth: Metres,
+    },
+    /// Its attractor does not do what it is made for at this speed.
+    AttractorIdle {
+        /// Slowest speed at which it does.
+        from: MetresPerSecond,
+        /// Fastest.
+        to: MetresPerSecond,
+    },
     /// The weight would drag over the bottom at the wanted depth.
     Drags,
     /// The bench found that it will not work as built.

@@ -5,6 +5,7 @@ use super::day::{Clearness, Lighting, Mood};
 use super::judge::{Judge, Prepared};
 use super::school::LeaderSchool;
 use super::term::{Basis, Scored, Term};
+use crate::blade::Window;
 use crate::error::Error;
 use crate::fish::Fish;
 use crate::rig::{AttractorStyle, Kind};
@@ -25,8 +26,13 @@ impl Judge<'_> {
             practice.to - practice.favourite
         };
         let best = practice.favourite + pace * reach;
-        let least = best.0.max(prepared.window.from.0);
-        MetresPerSecond(prepared.window.to.map_or(least, |to| least.min(to.0)))
+        // Inside its blade's window, and in that its attractor's as far as they meet.
+        let within = |speed: f64, window: Window| {
+            let least = speed.max(window.from.0);
+            window.to.map_or(least, |to| least.min(to.0))
+        };
+        let stirred = prepared.stirs.map_or(best.0, |stirs| within(best.0, stirs));
+        MetresPerSecond(within(stirred, prepared.window))
     }
 
     /// Thump the day asks for.
@@ -44,16 +50,10 @@ impl Judge<'_> {
             Fish::LandlockedSockeye | Fish::YellowPerch | Fish::BrookTrout => 0.5,
             _ => 1.0,
         };
-        let dirt = if day.clearness() == Clearness::Dirty {
-            1.8
-        } else {
-            1.0
-        };
-        let dark = match day.lighting() {
-            Lighting::Dark | Lighting::Low => 1.2,
-            Lighting::Even | Lighting::Bright => 1.0,
-        };
-        let cold = if day.is_cold() { 0.6 } else { 1.0 };
+        let dirt = 1.0 + 0.8 * day.clearness_shares().of(Clearness::Dirty);
+        let lit = day.lighting_shares();
+        let dark = 1.0 + 0.2 * (lit.of(Lighting::Dark) + lit.of(Lighting::Low));
+        let cold = 1.0 - 0.4 * day.cold();
         mood * speed * fish * dirt * dark * cold
     }
 
@@ -78,6 +78,11 @@ impl Judge<'_> {
                 kind: traits.kind,
                 place: place(day.fish.kinds(), traits.kind),
             },
+            Basis::Line {
+                out: prepared.out,
+                depth: day.wanted_depth,
+                tool: prepared.tool,
+            },
             Basis::Thump {
                 index: prepared.thump,
                 wanted: self.wanted_thump(),
@@ -88,11 +93,11 @@ impl Judge<'_> {
                 best: best_seen,
             },
             Basis::Clarity {
-                clearness: day.clearness(),
+                clearness: day.clearness_shares(),
                 colour,
             },
             Basis::Light {
-                lighting: day.lighting(),
+                lighting: day.lighting_shares(),
                 finish: traits.finish,
             },
             Basis::Forage {
@@ -108,8 +113,9 @@ impl Judge<'_> {
             Basis::Cold {
                 span: traits
                     .blade
-                    .filter(|blade| day.is_cold() && blade.family.is_wing())
+                    .filter(|blade| blade.family.is_wing())
                     .map(|blade| blade.length),
+                cold: day.cold(),
             },
             self.leader(traits),
             Basis::Hooks {
@@ -174,7 +180,11 @@ impl Judge<'_> {
 
     fn leader(&self, traits: &Traits) -> Basis {
         let day = self.day();
-        let shy = day.mood == Mood::Shy || day.clearness() == Clearness::Clear;
+        let shy = if day.mood == Mood::Shy {
+            1.0
+        } else {
+            day.clearness_shares().of(Clearness::Clear)
+        };
         let large = matches!(
             day.fish,
             Fish::Chinook | Fish::LandlockedChinook | Fish::Coho
@@ -183,8 +193,7 @@ impl Judge<'_> {
             // What swings behind a flasher needs the stiff leader.
             (_, true) => 30.0,
             (LeaderSchool::Heavy, false) => 25.0,
-            (LeaderSchool::Light, false) if shy => 8.0,
-            (LeaderSchool::Light, false) => 12.0,
+            (LeaderSchool::Light, false) => 12.0 - 4.0 * shy,
         };
         Basis::Leader {
             test_lb: traits.leader_lb,

@@ -138,21 +138,6 @@ pub struct Day {
     pub wanted_depth: Metres,
 }
 
-/// Water is stained when a white disk is lost above this depth.
-const CLEAR_FROM: Metres = Metres(4.0);
-/// And dirty when it is lost above this one.
-const STAINED_FROM: Metres = Metres(1.0);
-/// The sun is low below this altitude, degrees; from memory.
-const LOW_SUN: f64 = 6.0;
-/// And bright above this one.
-const BRIGHT_SUN: f64 = 15.0;
-/// Cold water: 50 °F.
-const COLD: Celsius = Celsius(10.0);
-/// Cool water: 60 °F.
-const COOL: Celsius = Celsius(15.6);
-/// Warm water: 65 °F; from memory.
-const WARM: Celsius = Celsius(18.3);
-
 /// How clear water is by the rules of practice (from memory: clear from 4 m, dirty under 1 m).
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub enum Clearness {
@@ -228,56 +213,29 @@ impl Day {
         Ok(Fading::new(&self.daylight()?, &self.optics()?))
     }
 
-    /// Where a fish looks to see a lure at a depth: up to what runs above it, down to what runs below.
+    /// Where most fish look to see a lure at a depth.
     pub fn view_at(&self, depth: Metres) -> View {
-        let (from, to) = self.fish_depth;
-        if depth < from {
-            View::Up
-        } else if depth > to {
-            View::Down
-        } else {
-            View::Level
-        }
+        self.views(depth).most()
     }
 
-    /// How clear the water is.
+    /// How clear the water mostly is.
     pub fn clearness(&self) -> Clearness {
-        if self.clarity < STAINED_FROM || self.stain == Stain::Muddy {
-            Clearness::Dirty
-        } else if self.clarity < CLEAR_FROM {
-            Clearness::Stained
-        } else {
-            Clearness::Clear
-        }
+        self.clearness_shares().most()
     }
 
-    /// What light there is.
+    /// What light there mostly is.
     pub fn lighting(&self) -> Lighting {
-        let altitude = self.overhead.sun_alt;
-        if altitude < -LOW_SUN {
-            Lighting::Dark
-        } else if altitude < LOW_SUN || self.sky == Sky::Rain {
-            Lighting::Low
-        } else if altitude > BRIGHT_SUN && self.sky == Sky::Sun {
-            Lighting::Bright
-        } else {
-            Lighting::Even
-        }
+        self.lighting_shares().most()
     }
 
-    /// Whether the water is cold: below 50 °F.
-    pub fn is_cold(&self) -> bool {
-        self.temperature < COLD
-    }
-
-    /// What practice does at this temperature: below 50 °F slow down and go up one wing size, from 50 to 60 °F
-    /// look for the warmest bay, in warm water faster (common practice, no source).
+    /// What practice does at this temperature: below 50 °F slow down and go up one wing size, where the water is colder
+    /// than the fish like it look for the warmest bay, in warm water faster (common practice, no source).
     pub fn practice_of_temperature(&self) -> Option<&'static str> {
-        if self.is_cold() {
+        if self.cold() > 0.5 {
             Some("cold water: slow down, and go up one wing size")
-        } else if self.temperature < COOL {
-            Some("cool water: look for the warmest bay")
-        } else if self.temperature > WARM {
+        } else if self.temperature < self.fish.preferred().from {
+            Some("cooler than they like it: look for the warmest bay")
+        } else if self.warm() > 0.5 {
             Some("warm water: go faster")
         } else {
             None
@@ -288,13 +246,7 @@ impl Day {
     /// cold water and for shy fish, faster in warm water and for active ones (common practice, no source; the
     /// shares are from memory).
     pub fn pace(&self) -> f64 {
-        let water = if self.is_cold() {
-            -0.6
-        } else if self.temperature > WARM {
-            0.3
-        } else {
-            0.0
-        };
+        let water = 0.3 * self.warm() - 0.6 * self.cold();
         let mood: f64 = match self.mood {
             Mood::Active => 0.2,
             Mood::Neutral => 0.0,
@@ -307,11 +259,15 @@ impl Day {
     /// water or for shy fish (CP-10 of the trade's rules; common practice, no source).
     pub fn lead(&self) -> Metres {
         use crate::units::FOOT;
-        match (self.clearness(), self.mood) {
-            (_, Mood::Shy) | (Clearness::Clear, _) => 10.0 * FOOT,
-            (Clearness::Dirty, _) => 3.0 * FOOT,
-            (Clearness::Stained, _) => 5.5 * FOOT,
+        if self.mood == Mood::Shy {
+            return 10.0 * FOOT;
         }
+        let feet = self.clearness_shares().mean(|clearness| match clearness {
+            Clearness::Clear => 10.0,
+            Clearness::Stained => 5.5,
+            Clearness::Dirty => 3.0,
+        });
+        feet * FOOT
     }
 }
 
@@ -366,9 +322,8 @@ pub(crate) mod tests {
 
     #[rstest]
     #[case(8.0, Some("cold"))]
-    #[case(12.0, Some("cool"))]
-    #[case(17.0, None)]
-    #[case(21.0, Some("warm"))]
+    #[case(13.5, Some("cool"))]
+    #[case(20.5, Some("warm"))]
     fn practice_has_a_word_for_a_temperature(#[case] celsius: f64, #[case] word: Option<&str>) {
         let day = Day {
             temperature: Celsius(celsius),
@@ -398,11 +353,12 @@ pub(crate) mod tests {
     #[rstest]
     #[case(0.6, Mood::Neutral, 3.0)]
     #[case(2.1, Mood::Neutral, 5.5)]
-    #[case(6.0, Mood::Neutral, 10.0)]
+    #[case(6.5, Mood::Neutral, 10.0)]
     #[case(2.1, Mood::Shy, 10.0)]
     fn the_lead_follows_the_water(#[case] clarity: f64, #[case] mood: Mood, #[case] feet: f64) {
         let day = Day {
             clarity: Metres(clarity),
+            stain: Stain::Clear,
             mood,
             ..summer()
         };

@@ -2,16 +2,23 @@ use super::call::{Call, Reason, Verdict};
 use super::candidate::{Candidate, Stand, Traits};
 use super::day::Day;
 use super::look::Look;
+use super::outfit::{Tool, misfit, out_of};
 use super::term::{Scored, Term};
 use super::weight::Ways;
 use crate::blade::{Running, State, Window};
 use crate::error::Error;
 use crate::light::{Eye, Scene, Sighting, Watch};
-use crate::line::{BOTTOM, Bottom, Line, OutFor};
+use crate::line::{BOTTOM, Bottom, Line, LineSetup, OutFor};
+use crate::rig::Kind;
 use crate::rules::Topic;
 use crate::towline::SPEED;
+use crate::units::{Metres, MetresPerSecond};
 use crate::water::Water;
 use std::collections::HashMap;
+use std::sync::Arc;
+
+/// A set-up with a rig of so much drag and weight, as steps of their logarithms.
+type Towed = (usize, i64, i64);
 
 /// A day made ready to judge rigs.
 #[derive(Debug)]
@@ -19,7 +26,8 @@ pub struct Judge<'a> {
     day: &'a Day,
     ways: &'a Ways,
     water: Water,
-    watch: Watch,
+    /// Eyes that look level, up and down, with the share of the fish that do.
+    watches: Vec<(Watch, f64)>,
 }
 
 /// A candidate with what is cheap to know of it.
@@ -35,6 +43,11 @@ pub struct Ranked {
 }
 
 impl Ranked {
+    /// What kind of rig it is.
+    pub(super) fn kind(&self) -> Kind {
+        self.prepared.traits.kind
+    }
+
     /// How the fish sees it.
     pub fn sighting(&self) -> &Sighting {
         &self.prepared.sighting
@@ -58,6 +71,12 @@ pub(super) struct Prepared {
     pub blade: Running,
     /// Of blade and bait together.
     pub thump: f64,
+    /// What takes it down.
+    pub tool: Tool,
+    /// What would be out for the depth; while candidates are ranked, for rigs nearly as heavy and as hard to tow.
+    pub out: Option<Metres>,
+    /// The attractor's own speeds.
+    pub stirs: Option<Window>,
     pub window: Window,
     pub sighting: Sighting,
     obstacle: Option<Reason>,
@@ -72,13 +91,23 @@ impl<'a> Judge<'a> {
         day.surroundings()?;
         SPEED.check("speed_mps", day.speed.0)?;
         BOTTOM.check("water_depth_m", day.bottom.0)?;
-        let view = day.view_at(day.wanted_depth);
-        let scene = Scene::new(&day.daylight()?, &day.optics()?, day.wanted_depth.0, view)?;
+        let (daylight, optics) = (day.daylight()?, day.optics()?);
+        let mut views = day.views(day.wanted_depth).0;
+        // The view most of them have comes first: it is the one that is pictured.
+        views.sort_by(|a, b| b.1.total_cmp(&a.1));
+        let watches = views
+            .into_iter()
+            .filter(|(_, share)| *share > 0.0)
+            .map(|(view, share)| {
+                let scene = Scene::new(&daylight, &optics, day.wanted_depth.0, view)?;
+                Ok((Watch::new(scene, Eye::of(day.fish.sight().viewer)), share))
+            })
+            .collect::<Result<_, Error>>()?;
         Ok(Self {
             day,
             ways,
             water: day.water()?,
-            watch: Watch::new(scene, Eye::of(day.fish.sight().viewer)),
+            watches,
         })
     }
 
@@ -92,20 +121,48 @@ impl<'a> Judge<'a> {
         self.ways
     }
 
-    /// The eye that looks, in the water of the day.
+    /// The speed at which a ranked candidate is at its best today.
+    pub fn best_speed_of(&self, row: &Ranked) -> MetresPerSecond {
+        self.best_speed(&row.prepared)
+    }
+
+    /// The eye of most of the fish, in the water of the day.
     pub fn watch(&self) -> &Watch {
-        &self.watch
+        &self.watches[0].0
+    }
+
+    /// How a look is seen, averaged over where the fish look from.
+    fn seen(&self, look: &Look) -> Result<Sighting, Error> {
+        let mut mean: Option<Sighting> = None;
+        for (watch, share) in &self.watches {
+            let one = look.sighting(watch)?;
+            let (range, colour) = (share * one.range, share * one.colour);
+            match &mut mean {
+                Some(mean) => {
+                    mean.range += range;
+                    mean.colour += colour;
+                }
+                None => {
+                    mean = Some(Sighting {
+                        range,
+                        colour,
+                        ..one
+                    });
+                }
+            }
+        }
+        mean.ok_or_else(|| Error::contradiction("depth", "nobody looks there"))
     }
 
     /// Orders candidates by what is cheap to know: every term, but not yet depth and build.
     ///
     /// One whose figures cannot be computed is named in [`Ranking::unfit`]; the others are ranked as ever.
     pub fn rank(&self, candidates: &[Candidate]) -> Ranking {
-        let mut sightings = HashMap::new();
+        let (mut sightings, mut outs) = (HashMap::new(), HashMap::new());
         let mut unfit = Vec::new();
         let mut prepared = Vec::with_capacity(candidates.len());
         for (index, candidate) in candidates.iter().enumerate() {
-            match self.prepare(candidate, &mut sightings) {
+            match self.prepare(candidate, &mut sightings, &mut outs) {
                 Ok(ready) => prepared.push((index, ready)),
                 Err(error) => unfit.push((index, error)),
             }
@@ -149,9 +206,24 @@ impl<'a> Judge<'a> {
         row: &Ranked,
     ) -> Result<Call, Error> {
         let candidate = &candidates[row.index];
-        let prepared = &row.prepared;
-        let line = Line::new(&candidate.rig, &candidate.setup, self.day.surroundings()?)?;
+        self.settle_on(candidate, &candidate.setup, ranking, row)
+    }
+
+    /// The same on another set-up than its own.
+    pub(super) fn settle_on(
+        &self,
+        candidate: &Candidate,
+        setup: &LineSetup,
+        ranking: &Ranking,
+        row: &Ranked,
+    ) -> Result<Call, Error> {
+        let line = Line::new(&candidate.rig, setup, self.day.surroundings()?)?;
         let out = line.out_for(self.day.speed, self.day.wanted_depth)?;
+        let prepared = &Prepared {
+            tool: Tool::of(setup),
+            out: out_of(&out),
+            ..row.prepared.clone()
+        };
         let terms = self.terms(candidate, prepared, ranking.best_seen)?;
         let (verdict, reason) = self.judge(candidate, prepared, &out, &terms);
         Ok(Call {
@@ -163,7 +235,7 @@ impl<'a> Judge<'a> {
             out,
             sighting: prepared.sighting.clone(),
             reason,
-            score: row.score,
+            score: terms.iter().map(Scored::weighted).sum(),
             terms: terms.to_vec(),
         })
     }
@@ -188,6 +260,7 @@ impl<'a> Judge<'a> {
         &self,
         candidate: &Candidate,
         sightings: &mut HashMap<Look, Sighting>,
+        outs: &mut HashMap<Towed, Option<Metres>>,
     ) -> Result<Prepared, Error> {
         let traits = Traits::of(candidate);
         let rig = &candidate.rig;
@@ -199,13 +272,15 @@ impl<'a> Judge<'a> {
             ),
             None => (Running::bare(self.day.speed)?, Window::ANY),
         };
+        let attractor = rig.attraction(self.day.speed, &self.water);
+        let out = self.line_out(candidate, &blade, outs);
         let spun = rig.bait_spin(self.day.speed, &self.water);
         let thump = rig.thump_index(&blade, &self.water);
         let look = Look::of(&traits, &blade, spun.as_ref());
         let sighting = if let Some(seen) = sightings.get(&look) {
             seen.clone()
         } else {
-            let seen = look.sighting(&self.watch)?;
+            let seen = self.seen(&look)?;
             sightings.insert(look, seen.clone());
             seen
         };
@@ -214,9 +289,33 @@ impl<'a> Judge<'a> {
             traits,
             blade,
             thump,
+            tool: Tool::of(&candidate.setup),
+            out,
+            stirs: attractor.map(|attractor| attractor.window),
             window,
             sighting,
             obstacle,
+        })
+    }
+
+    /// What would be out for the depth, computed once for rigs of one set-up that differ by a fiftieth.
+    fn line_out(
+        &self,
+        candidate: &Candidate,
+        blade: &Running,
+        outs: &mut HashMap<Towed, Option<Metres>>,
+    ) -> Option<Metres> {
+        let (rig, setup) = (&candidate.rig, &candidate.setup);
+        let load = rig.load(blade, &self.water);
+        let step = |figure: f64| (50.0 * figure.max(1e-6).ln()).round() as i64;
+        let towed = (
+            Arc::as_ptr(setup) as usize,
+            step(load.drag_area.0),
+            step(1.0 + load.submerged_weight.0),
+        );
+        *outs.entry(towed).or_insert_with(|| {
+            let line = Line::new(rig, setup, self.day.surroundings().ok()?).ok()?;
+            out_of(&line.out_for(self.day.speed, self.day.wanted_depth).ok()?)
         })
     }
 
@@ -286,10 +385,25 @@ impl<'a> Judge<'a> {
             }
             OutFor::Out(_) => {}
         }
+        if let OutFor::Out(run) = out
+            && let Some(misfit) = misfit(prepared.tool, run.out, self.day.wanted_depth)
+        {
+            return (Verdict::Watch, misfit);
+        }
         if let Some(rule) = unsound(candidate) {
             return (Verdict::Watch, Reason::Unsound { rule });
         }
         let (window, now) = (prepared.window, self.day.speed);
+        if let Some(stirs) = prepared.stirs.filter(|stirs| !stirs.holds(now)) {
+            let to = stirs.to.unwrap_or(now);
+            return (
+                Verdict::Watch,
+                Reason::AttractorIdle {
+                    from: stirs.from,
+                    to,
+                },
+            );
+        }
         if now < window.from {
             return (Verdict::Watch, Reason::NearStall { from: window.from });
         }

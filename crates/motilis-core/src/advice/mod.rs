@@ -18,6 +18,8 @@ mod count;
 mod day;
 mod judge;
 mod look;
+mod outfit;
+mod ramp;
 mod school;
 mod sheet;
 mod term;
@@ -28,12 +30,15 @@ pub use candidate::{Candidate, Shortage, Stand, variants};
 pub use day::{Clearness, Day, Lighting, Mood, Sky, Wind, overhead};
 pub use judge::{Judge, Ranked, Ranking};
 pub use look::{GLOW_MIN, paint};
+pub use outfit::{Outfit, Tool};
+pub use ramp::Shares;
 pub use school::{
     AboveClevisSchool, AttractorSchool, ColourSchool, FlasherBladeSchool, HeightSchool, HookSchool,
     LeaderSchool, Question, Schools, WeightSchool,
 };
 pub use sheet::{
-    Changed, Mark, Move, Pick, Role, Sheet, before, differences, draw_up, moves, what_would_change,
+    Changed, Mark, Misfit, Move, Nothing, Pick, Role, Sheet, before, differences, draw_up, moves,
+    what_would_change,
 };
 pub use term::{Basis, Scored, Term};
 pub use weight::{WEIGHT, Ways, Weights};

@@ -1,11 +1,15 @@
 use super::call::{Call, Verdict};
-use super::candidate::Candidate;
+use super::candidate::{Candidate, Stand};
 use super::day::{Day, Mood, Sky};
 use super::judge::{Judge, Ranked, Ranking};
+use super::outfit::Outfit;
 use super::weight::Ways;
 use crate::error::Error;
 use crate::keyed::keyed;
-use crate::units::{Celsius, MILE_PER_HOUR, Metres};
+use crate::line::LineSetup;
+use crate::rig::Kind;
+use crate::units::{Celsius, MILE_PER_HOUR, Metres, MetresPerSecond};
+use std::sync::Arc;
 
 /// What the angler said of a candidate.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
@@ -41,8 +45,12 @@ pub struct Pick {
     pub role: Role,
     /// Which candidate.
     pub index: usize,
-    /// Its judgement.
+    /// Its judgement, on what it goes out on.
     pub call: Call,
+    /// That set-up.
+    pub setup: Arc<LineSetup>,
+    /// What of it is otherwise than its own.
+    pub outfit: Outfit,
 }
 
 /// The call sheet.
@@ -50,7 +58,38 @@ pub struct Pick {
 pub struct Sheet {
     /// At most one for each role, in their order.
     pub picks: Vec<Pick>,
+    /// Why there is no first call.
+    pub nothing: Option<Nothing>,
 }
+
+/// That nothing fits, and what comes nearest.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Nothing {
+    /// The candidate nearest to the speed asked, of those tied for the fish.
+    pub nearest: Option<usize>,
+    /// The speed at which it is at its best.
+    pub best_speed: MetresPerSecond,
+    /// What is wrong.
+    pub misfit: Misfit,
+    /// A kind to build, that practice runs at the speed asked.
+    pub build: Option<Kind>,
+}
+
+/// Why nothing fits.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Misfit {
+    /// The box has nothing that is tied for the fish.
+    Fish,
+    /// What there is runs at other speeds.
+    Speed,
+    /// What there is cannot go to the depth, is against a rule, or not sound.
+    Depth,
+}
+
+/// Share of the speed asked by which a call's best speed may be off.
+const NEAR_ENOUGH: f64 = 0.25;
+/// Candidates that are tried on other tools for each place on the sheet.
+const TRIED: usize = 12;
 
 /// How much it counts for a probe that nothing is known of it.
 const UNKNOWN_BONUS: f64 = 0.8;
@@ -68,7 +107,7 @@ pub fn draw_up(
     mark: impl Fn(usize) -> Option<Mark>,
 ) -> Sheet {
     let mut sheet = Sheet::default();
-    let mut settled: Vec<Option<Call>> = vec![None; candidates.len()];
+    let mut refused = vec![false; candidates.len()];
     for &role in Role::ALL {
         let mut rows: Vec<_> = ranking
             .rows
@@ -84,6 +123,7 @@ pub fn draw_up(
             rows.sort_by(|a, b| worth(b).total_cmp(&worth(a)));
         }
         let pinned = |index: usize| mark(index) == Some(Mark::Pin);
+        let mut tried = 0;
         // Pinned ones come first, whatever they are like.
         let (first, others): (Vec<_>, Vec<_>) = rows.into_iter().partition(|row| pinned(row.index));
         for row in first.into_iter().chain(others) {
@@ -95,26 +135,95 @@ pub fn draw_up(
             if !unlike && !pinned(row.index) {
                 continue;
             }
-            let call = match settled[row.index].take() {
-                Some(call) => call,
-                None => match judge.settle(candidates, ranking, row) {
-                    Ok(call) => call,
-                    // What cannot be computed is called by nobody.
-                    Err(_) => continue,
-                },
+            if !pinned(row.index) && !fits(judge, row) {
+                continue;
+            }
+            if refused[row.index] || tried >= TRIED {
+                continue;
+            }
+            // What cannot be computed is called by nobody.
+            let Ok((call, setup, outfit)) = judge.outfitted(candidates, ranking, row) else {
+                continue;
             };
             if call.verdict == Verdict::Works {
                 sheet.picks.push(Pick {
                     role,
                     index: row.index,
                     call,
+                    setup,
+                    outfit,
                 });
                 break;
             }
-            settled[row.index] = Some(call);
+            refused[row.index] = true;
+            tried += 1;
         }
     }
+    if sheet.picks.is_empty() {
+        sheet.nothing = Some(nothing(judge, candidates, ranking, mark));
+    }
     sheet
+}
+
+/// Whether a candidate may be called: tied for the fish, and at its best near the speed asked, or run at that speed by
+/// practice.
+fn fits(judge: &Judge<'_>, row: &Ranked) -> bool {
+    let speed = judge.day().speed;
+    let practice = row.kind().trolled();
+    let in_use = practice.from <= speed && speed <= practice.to;
+    is_tied_for_it(judge, row) && (in_use || is_near(judge.best_speed_of(row), speed))
+}
+
+fn is_near(best: MetresPerSecond, asked: MetresPerSecond) -> bool {
+    (best / asked - 1.0).abs() <= NEAR_ENOUGH
+}
+
+impl Pick {
+    /// Whether it is at its best so far from the speed asked that the call must say so.
+    pub fn is_off_its_best(&self, asked: MetresPerSecond) -> bool {
+        !is_near(self.call.best_speed, asked)
+    }
+}
+
+fn is_tied_for_it(judge: &Judge<'_>, row: &Ranked) -> bool {
+    judge.day().fish.kinds().contains(&row.kind())
+}
+
+/// What comes nearest where nothing fits.
+fn nothing(
+    judge: &Judge<'_>,
+    candidates: &[Candidate],
+    ranking: &Ranking,
+    mark: impl Fn(usize) -> Option<Mark>,
+) -> Nothing {
+    let day = judge.day();
+    let off = |row: &Ranked| (judge.best_speed_of(row) / day.speed).ln().abs();
+    let may = |row: &&Ranked| {
+        mark(row.index) != Some(Mark::Veto)
+            && !matches!(candidates[row.index].stand, Stand::Short(_))
+    };
+    let mut tied: Vec<&Ranked> = ranking
+        .rows
+        .iter()
+        .filter(may)
+        .filter(|row| is_tied_for_it(judge, row))
+        .collect();
+    tied.sort_by(|a, b| off(a).total_cmp(&off(b)));
+    let nearest = tied.first();
+    let at_speed = nearest.is_some_and(|row| fits(judge, row));
+    Nothing {
+        nearest: nearest.map(|row| row.index),
+        best_speed: nearest.map_or(day.speed, |row| judge.best_speed_of(row)),
+        misfit: match nearest {
+            None => Misfit::Fish,
+            Some(_) if at_speed => Misfit::Depth,
+            Some(_) => Misfit::Speed,
+        },
+        build: day.fish.kinds().iter().copied().find(|kind| {
+            let practice = kind.trolled();
+            practice.from <= day.speed && day.speed <= practice.to
+        }),
+    }
 }
 
 fn certainty(judge: &Judge<'_>, candidate: &Candidate) -> f64 {

@@ -1,4 +1,6 @@
 use super::day::{Clearness, Lighting, Mood};
+use super::outfit::{self, Tool};
+use super::ramp::{Shares, copper_water};
 use super::school::{AboveClevisSchool, AttractorSchool, FlasherBladeSchool, HookSchool};
 use super::school::{LeaderSchool, WeightSchool};
 use crate::blade::Family;
@@ -15,6 +17,8 @@ pub enum Term {
     Speed,
     /// Tie what is tied for the fish.
     Kind,
+    /// No more line than the depth asks for, off a tool that fits it.
+    Line,
     /// Much thump for active fish and in bad light, little for shy ones and in the cold.
     Thump,
     /// How far this fish sees the finish there, by the light model.
@@ -56,6 +60,7 @@ pub enum Term {
 keyed!(Term {
     Speed "speed" "speed",
     Kind "kind" "kind of rig",
+    Line "line" "line and tool",
     Thump "thump" "thump",
     Seen "seen" "seen from",
     Clarity "clarity" "finish for the water",
@@ -113,6 +118,15 @@ pub enum Basis {
         /// Its place.
         place: Option<usize>,
     },
+    /// What is out for the depth, and what takes it down.
+    Line {
+        /// What is out; `None` where the depth cannot be had.
+        out: Option<Metres>,
+        /// The depth wanted.
+        depth: Metres,
+        /// The tool.
+        tool: Tool,
+    },
     /// Thump as a multiple of a number 4 Colorado's at 1.2 mph, and what the day wants.
     Thump {
         /// The blade's.
@@ -132,14 +146,14 @@ pub enum Basis {
     /// Finish by clearness of the water.
     Clarity {
         /// How clear.
-        clearness: Clearness,
+        clearness: Shares<Clearness, 3>,
         /// The finish.
         colour: Colour,
     },
     /// Finish by light.
     Light {
         /// What light.
-        lighting: Lighting,
+        lighting: Shares<Lighting, 4>,
         /// The finish.
         finish: Finish,
     },
@@ -177,8 +191,10 @@ pub enum Basis {
     },
     /// Span of a wing in cold water.
     Cold {
-        /// The span; `None` for what is no wing, or in water that is not cold.
+        /// The span; `None` for what is no wing.
         span: Option<Metres>,
+        /// How cold the water is, 0 to 1.
+        cold: f64,
     },
     /// Strength of the leader, lb, and what the school wants.
     Leader {
@@ -244,15 +260,13 @@ pub enum Basis {
     },
 }
 
-/// Copper's water: 68–72 °F.
-const COPPER_WATER: (Celsius, Celsius) = (Celsius(20.0), Celsius(22.3));
-
 impl Basis {
     /// The term it belongs to.
     pub fn term(&self) -> Term {
         match self {
             Self::Speed { .. } => Term::Speed,
             Self::Kind { .. } => Term::Kind,
+            Self::Line { .. } => Term::Line,
             Self::Thump { .. } => Term::Thump,
             Self::Seen { .. } => Term::Seen,
             Self::Clarity { .. } => Term::Clarity,
@@ -284,6 +298,7 @@ impl Basis {
                 best,
             } => speed(now, from, to, best),
             Self::Kind { place, .. } => place.map_or(-1.0, |place| 1.0 - 0.15 * place as f64),
+            Self::Line { out, depth, tool } => outfit::points(tool, out, depth),
             // A factor of e off is nothing for it, a factor of seven speaks against it as loudly as can be.
             Self::Thump { index, wanted } => nearness(index, wanted, 1.0),
             Self::Seen { score, best, .. } => {
@@ -293,16 +308,15 @@ impl Basis {
                     0.0
                 }
             }
-            Self::Clarity { clearness, colour } => clarity(clearness, colour),
-            Self::Light { lighting, finish } => light(lighting, finish),
+            Self::Clarity { clearness, colour } => {
+                clearness.mean(|clearness| clarity(clearness, colour))
+            }
+            Self::Light { lighting, finish } => lighting.mean(|lighting| light(lighting, finish)),
             Self::Forage { forage, colour } => flag(forage.colours().contains(&colour), 1.0, 0.0),
             Self::Warmth {
                 temperature,
                 colour,
-            } => {
-                let warm = temperature >= COPPER_WATER.0 && temperature <= COPPER_WATER.1;
-                flag(warm && colour == Colour::Copper, 1.0, 0.0)
-            }
+            } => flag(colour == Colour::Copper, copper_water(temperature), 0.0),
             Self::Size { length, forage } => nearness(length.0, forage.0, 3.0_f64.ln()),
             Self::Bait {
                 bait,
@@ -317,7 +331,9 @@ impl Basis {
                 };
                 (fits - flag(stripped, 0.8, 0.0)).max(-1.0)
             }
-            Self::Cold { span } => span.map_or(0.0, |span| flag(span.0 >= 1.5 * INCH.0, 1.0, -1.0)),
+            Self::Cold { span, cold } => {
+                cold * span.map_or(0.0, |span| flag(span.0 >= 1.5 * INCH.0, 1.0, -1.0))
+            }
             Self::Leader {
                 test_lb, wanted_lb, ..
             } => nearness(test_lb, wanted_lb, 3.0_f64.ln()),

@@ -3,7 +3,9 @@ use super::term::Term;
 use crate::error::{Error, Range};
 use crate::evidence::Angler;
 use crate::fish::Fish;
+use crate::line::LineSetup;
 use crate::rules::Limits;
+use std::sync::Arc;
 
 /// How much each term counts.
 #[derive(Debug, Clone, PartialEq)]
@@ -53,7 +55,7 @@ fn usual(term: Term, fish: Fish, schools: &Schools) -> f64 {
         Term::Bait if fish != Fish::YellowPerch => 0.7,
         Term::Thump | Term::Novelty | Term::Bait => 0.9,
         Term::Seen if salmonid => 0.8,
-        Term::Evidence => 0.8,
+        Term::Evidence | Term::Line => 0.8,
         Term::Seen | Term::Clarity => 0.6,
         Term::Attractor if matches!(fish, Fish::LandlockedSockeye | Fish::Coho) => 0.5,
         Term::Light | Term::Warmth => 0.5,
@@ -74,6 +76,8 @@ pub struct Ways {
     pub limits: Limits,
     /// What the angler catches on the whole.
     pub angler: Angler,
+    /// Line set-ups of the box, for rigs that their own does not take where they shall run.
+    pub tools: Vec<Arc<LineSetup>>,
 }
 
 impl Ways {
@@ -85,6 +89,7 @@ impl Ways {
             schools,
             limits: Limits::default(),
             angler: Angler::default(),
+            tools: Vec::new(),
         }
     }
 }
@@ -97,6 +102,7 @@ impl Term {
                 "nothing: you follow the school that rotates colours and counts"
             }
             Self::Speed => "a blade at the wrong speed catches nothing, whatever its finish",
+            Self::Line => "the more line, the more a little speed moves it; a tool has its depths",
             Self::Kind => "most: what is tied for the fish carries the bait and the hook it takes",
             Self::Thump if fish.is_salmonid() => "less than for walleye: these hunt by eye",
             Self::Thump => "much: in stained water it is felt before it is seen",

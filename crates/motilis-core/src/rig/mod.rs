@@ -301,15 +301,19 @@ impl Rig {
         temperature: Celsius,
     ) -> Result<(PointLoad, Running), Error> {
         let running = self.running(speed, water, temperature)?;
+        Ok((self.load(&running, water), running))
+    }
+
+    /// The rig as the line feels it while its blade does this.
+    pub(crate) fn load(&self, running: &Running, water: &Water) -> PointLoad {
         let lift = self
-            .attraction(speed, water)
+            .attraction(running.speed, water)
             .map_or(Newtons(0.0), |attractor| attractor.lift);
-        let load = PointLoad {
+        PointLoad {
             submerged_weight: self.submerged_weight(water) - lift,
-            drag_area: self.towed_drag_area(speed, water) + running.drag_area,
+            drag_area: self.towed_drag_area(running.speed, water) + running.drag_area,
             down_area: SquareMetres(0.0),
-        };
-        Ok((load, running))
+        }
     }
 }
 

@@ -5,6 +5,7 @@ mod bench;
 mod blade_reference;
 mod blade_table;
 mod closed_forms;
+mod days;
 mod fleet;
 mod laws;
 mod light;

@@ -308,8 +308,123 @@ fn call(day: &Day, rig: &Rig, setup: &LineSetup) -> Call {
 #[case::too_slow(0.3, harness(&[blade(Family::Colorado, 4.0)], 2), Verdict::Cannot)]
 #[case::in_its_element(1.2, harness(&[blade(Family::Colorado, 4.0)], 2), Verdict::Works)]
 fn a_call_knows_what_works(#[case] mph: f64, #[case] rig: Rig, #[case] verdict: Verdict) {
-    let call = call(&day(mph), &rig, &bouncer(2.0));
+    let call = call(&day(mph), &rig, &bouncer(4.0));
     assert_eq!(call.verdict, verdict, "{:?}", call.reason);
+}
+
+/// CP-08, turned into a call: so much line on an ounce that 0.1 mph moves it by tens of feet is none; two ounces are.
+#[test]
+fn too_much_line_is_no_call_and_a_heavier_weight_is_put_on() {
+    use motilis_core::advice::draw_up;
+    let rig = harness(&[blade(Family::Colorado, 4.0)], 2);
+    let deep = Day {
+        wanted_depth: 34.0 * FOOT,
+        fish_depth: (32.0 * FOOT, 38.0 * FOOT),
+        bottom: 40.0 * FOOT,
+        ..day(1.3)
+    };
+    let own = call(&deep, &rig, &bouncer(1.0));
+    assert_eq!(own.verdict, Verdict::Watch);
+    assert!(
+        matches!(own.reason, Reason::LongLine { .. }),
+        "{:?}",
+        own.reason
+    );
+    let candidates = [Candidate::made_up(rig, bouncer(1.0))];
+    let ways = Ways::usual(deep.fish);
+    let judge = Judge::new(&deep, &ways).unwrap();
+    let sheet = draw_up(&judge, &candidates, &judge.rank(&candidates), |_| None);
+    let pick = &sheet.picks[0];
+    let ounces = pick.outfit.weight.unwrap() / OUNCE;
+    assert!((1.5..=3.0).contains(&ounces), "{ounces}");
+    let OutFor::Out(run) = &pick.call.out else {
+        panic!("it reaches its depth")
+    };
+    assert!(run.out / run.rig.depth < 4.0);
+}
+
+/// CP-19: a shy landlocked salmon gets no attractor, and double the setback, 60 to 80 ft.
+#[test]
+fn shy_landlocked_salmon_are_fished_far_back() {
+    use crate::pool::{pool, tools};
+    use motilis_core::advice::{Mood, draw_up};
+    use motilis_core::rig::What;
+    for fish in [Fish::LandlockedSockeye, Fish::LandlockedChinook] {
+        let shy = Day {
+            fish,
+            mood: Mood::Shy,
+            fish_depth: (40.0 * FOOT, 55.0 * FOOT),
+            wanted_depth: 45.0 * FOOT,
+            bottom: 120.0 * FOOT,
+            speed: if fish == Fish::LandlockedSockeye {
+                1.0
+            } else {
+                1.8
+            } * MILE_PER_HOUR,
+            ..day(1.0)
+        };
+        let ways = Ways {
+            tools: tools(),
+            ..Ways::usual(fish)
+        };
+        let judge = Judge::new(&shy, &ways).unwrap();
+        let sheet = draw_up(&judge, pool(), &judge.rank(pool()), |_| None);
+        let pick = &sheet.picks[0];
+        let pieces = &pool()[pick.index].rig.stack().pieces;
+        assert!(
+            !pieces
+                .iter()
+                .any(|piece| matches!(piece.part.what(), What::Attractor(_)))
+        );
+        let back = pick.outfit.back.unwrap() + pick.setup.lead;
+        assert!((59.9..=80.1).contains(&feet(back)), "{}", feet(back));
+    }
+}
+
+/// CP-10, mended: lead 5 ft where practice says 10 becomes "tie 10".
+#[test]
+fn a_call_ties_the_lead_of_practice() {
+    use motilis_core::advice::{Mood, draw_up};
+    let candidates = [Candidate::made_up(
+        harness(&[blade(Family::Colorado, 3.0)], 2),
+        bouncer(2.0),
+    )];
+    let lead = |mood| {
+        let day = Day { mood, ..day(1.1) };
+        let ways = Ways::usual(day.fish);
+        let judge = Judge::new(&day, &ways).unwrap();
+        let sheet = draw_up(&judge, &candidates, &judge.rank(&candidates), |_| None);
+        sheet.picks[0].outfit.lead.map(feet)
+    };
+    assert_eq!(lead(Mood::Neutral), None);
+    assert!((lead(Mood::Shy).unwrap() - 10.0).abs() < 1e-9);
+}
+
+/// Nothing that runs at 3 mph for walleye: that is said, with what comes nearest and what to build.
+#[test]
+fn where_nothing_fits_that_is_said() {
+    use motilis_core::advice::{Misfit, draw_up};
+    let candidates = [Candidate::made_up(
+        harness(&[blade(Family::Colorado, 4.0)], 2),
+        bouncer(2.0),
+    )];
+    let none = |day: &Day| {
+        let ways = Ways::usual(day.fish);
+        let judge = Judge::new(day, &ways).unwrap();
+        let sheet = draw_up(&judge, &candidates, &judge.rank(&candidates), |_| None);
+        assert!(sheet.picks.is_empty());
+        sheet.nothing.unwrap()
+    };
+    let fast = none(&day(3.0));
+    assert_eq!((fast.misfit, fast.nearest), (Misfit::Speed, Some(0)));
+    assert!((1.0..1.6).contains(&(fast.best_speed / MILE_PER_HOUR)));
+    let quick = none(&day(2.4));
+    assert_eq!(quick.build, Some(Kind::FastHarness));
+    let salmon = none(&Day {
+        fish: Fish::Chinook,
+        ..day(1.2)
+    });
+    assert_eq!((salmon.misfit, salmon.nearest), (Misfit::Fish, None));
 }
 
 #[test]

@@ -5,7 +5,7 @@
 //! the conditions decide. Held against practice are the kind of rig, the family of the blade, the group of
 //! its finish, and the speed it should be run at.
 
-use crate::pool::{day, pool};
+use crate::pool::{day, pool, tools};
 use motilis_core::advice::{Day, Judge, Mood, Sky, Ways, draw_up};
 use motilis_core::blade::Family;
 use motilis_core::fish::{Fish, Forage};
@@ -177,7 +177,10 @@ fn practice_would_tie_on_the_first_call(
     #[case] (from, to): (f64, f64),
 ) {
     let candidates = pool();
-    let ways = Ways::usual(day.fish);
+    let ways = Ways {
+        tools: tools(),
+        ..Ways::usual(day.fish)
+    };
     let judge = Judge::new(&day, &ways).unwrap();
     let ranking = judge.rank(candidates);
     let sheet = draw_up(&judge, candidates, &ranking, |_| None);
@@ -245,6 +248,7 @@ fn a_school_moves_the_call() {
         let ways = Ways {
             schools,
             weights,
+            tools: tools(),
             ..Ways::usual(day.fish)
         };
         let judge = Judge::new(&day, &ways).unwrap();

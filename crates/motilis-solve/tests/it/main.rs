@@ -544,7 +544,7 @@ fn a_match_calls_a_rig_and_says_why() {
         .chain(rigs.as_array().unwrap())
     {
         let terms = call["terms"].as_array().unwrap();
-        assert_eq!(terms.len(), 20);
+        assert_eq!(terms.len(), 21);
         let counted =
             |term: &Value| term["points"].as_f64().unwrap() * term["weight"].as_f64().unwrap();
         let sum: f64 = terms.iter().map(counted).sum();

@@ -11,7 +11,7 @@ use motilis_helm::{Desk, Error};
 
 /// The call sheet to print.
 pub fn call_card(desk: &Seen<Desk>) -> Result<CallCard, Error> {
-    let (judge, ranking, sheet) = desk.sheet()?;
+    let (judge, _, sheet) = desk.sheet()?;
     let (here, system) = (&desk.here, desk.device.system);
     let outing = &here.outing;
     let started = here.local(outing.started);
@@ -22,7 +22,8 @@ pub fn call_card(desk: &Seen<Desk>) -> Result<CallCard, Error> {
             started.strftime("%a %-d %B %Y, %H:%M")
         ),
         conditions: conditions(desk),
-        picks: pick::cards(desk, &judge, &ranking, &sheet)?,
+        picks: pick::cards(desk, &judge, &sheet)?,
+        nothing: super::today::nothing(desk, &sheet).unwrap_or_default(),
         rules: rules_of(desk),
         cautions: words::cautions_of_day(outing, system),
         frame: frame(Some(here), Screen::Today, desk.device, "/today/card"),

@@ -3,10 +3,10 @@
 use crate::draw::{BenchDrawing, BenchSource};
 use crate::screens::{FinishLook, LoreRow, PickCard, PickFigure, Swap, TermRow};
 use crate::seen::Seen;
-use crate::units::System;
+use crate::units::{Quantity, System};
 use crate::words::{self, advice as say};
 use motilis_core::advice::{
-    Basis, Call, Judge, Mark, Pick, Ranking, Scored, Sheet, Stand, Term, paint,
+    Basis, Call, GLOW_MIN, Judge, Mark, Outfit, Pick, Scored, Sheet, Stand, Term, paint,
 };
 use motilis_core::bench::Layout;
 use motilis_core::column::{Blade, Seen as Look};
@@ -29,31 +29,44 @@ pub(crate) fn signed(figure: f64) -> String {
 pub(crate) fn cards(
     desk: &Seen<Desk>,
     judge: &Judge<'_>,
-    ranking: &Ranking,
     sheet: &Sheet,
 ) -> Result<Vec<PickCard>, Error> {
-    // The farthest seen of all candidates, for the lore of the day.
-    let farthest = ranking
-        .rows
-        .iter()
-        .max_by(|a, b| a.sighting().score().total_cmp(&b.sighting().score()));
-    let farthest = farthest.map(|row| {
-        let finish = desk.candidates[row.index].rig.finish();
-        (say::finish_name(finish), row.sighting().range)
-    });
     sheet
         .picks
         .iter()
-        .map(|pick| card(desk, judge, pick, farthest.as_ref()))
+        .map(|pick| card(desk, judge, pick))
         .collect()
 }
 
-fn card(
-    desk: &Seen<Desk>,
-    judge: &Judge<'_>,
-    pick: &Pick,
-    farthest: Option<&(String, f64)>,
-) -> Result<PickCard, Error> {
+/// Ranges from which this finish and the one of the box that is seen farthest are seen, both on this rig's own blade.
+fn on_its_blade(desk: &Seen<Desk>, judge: &Judge<'_>, rig: &Rig, call: &Call) -> Option<Beside> {
+    let (blade, _) = rig.front_blade()?;
+    let target = Target {
+        area: f64::from(rig.blade_count()) * Target::turning(blade.length.0, blade.width.0),
+        flashes: 2.0 * call.blade.turns.0,
+        glow_min: GLOW_MIN,
+    };
+    let seen = |finish| {
+        let sighting = judge.watch().sighting(&paint(finish, None), &target);
+        sighting.map_or(0.0, |sighting| sighting.range)
+    };
+    let ranges = desk.finishes.iter().map(|finish| (*finish, seen(*finish)));
+    let (best, farthest) = ranges.max_by(|a, b| a.1.total_cmp(&b.1))?;
+    Some(Beside {
+        own: seen(rig.finish()),
+        best: say::finish_name(best),
+        farthest,
+    })
+}
+
+/// A finish beside the farthest seen, on one blade.
+struct Beside {
+    own: f64,
+    best: String,
+    farthest: f64,
+}
+
+fn card(desk: &Seen<Desk>, judge: &Judge<'_>, pick: &Pick) -> Result<PickCard, Error> {
     let system = desk.device.system;
     let (candidate, origin) = (&desk.candidates[pick.index], desk.origins[pick.index]);
     let stack = candidate.rig.stack();
@@ -64,6 +77,11 @@ fn card(
             blade: blade.0,
         }),
         _ => None,
+    };
+    let start = if swap.is_none() {
+        going_out(desk, pick)
+    } else {
+        Vec::new()
     };
     Ok(PickCard {
         role: words::capital(pick.role.name()),
@@ -80,14 +98,57 @@ fn card(
         look: look(judge, &candidate.rig, &pick.call, system)?,
         why: why(&pick.call, system),
         terms: terms(&pick.call, system),
-        lore: lore(&candidate.rig, &pick.call, farthest, system),
+        lore: lore(
+            &candidate.rig,
+            &pick.call,
+            on_its_blade(desk, judge, &candidate.rig, &pick.call).as_ref(),
+            system,
+        ),
         pinned: desk.mark(pick.index) == Some(Mark::Pin),
-        tank: swap
-            .is_none()
-            .then(|| format!("/tank?rig={}", origin.rig.0)),
-        start: swap.is_none().then_some(origin.setup.0),
+        tank: (!start.is_empty()).then(|| {
+            let asked: Vec<String> = start
+                .iter()
+                .map(|(name, value)| format!("{name}={value}"))
+                .collect();
+            format!("/tank?{}", asked.join("&"))
+        }),
+        start,
         swap,
     })
+}
+
+/// What the tank is opened and the line is started with: the rig on what the call puts on.
+fn going_out(desk: &Seen<Desk>, pick: &Pick) -> Vec<(&'static str, String)> {
+    let origin = desk.origins[pick.index];
+    let setup = pick
+        .outfit
+        .tool
+        .map_or(origin.setup, |place| desk.tools[place]);
+    let (rig, setup) = (origin.rig.0.to_string(), setup.0.to_string());
+    let mut asked = vec![("rig", rig.clone()), ("setup", setup.clone())];
+    if pick.outfit == Outfit::default() {
+        return asked;
+    }
+    let typed = |quantity: Quantity, si: f64| {
+        let figure = quantity.unit(desk.device.system).from_si(si);
+        format!("{}", (figure * 100.0).round() / 100.0)
+    };
+    asked.extend([
+        ("was_rig", rig),
+        ("was_setup", setup),
+        ("set", "depth".into()),
+    ]);
+    asked.extend(
+        pick.outfit
+            .weight
+            .map(|mass| ("weight", typed(Quantity::Mass, mass.0))),
+    );
+    asked.extend(
+        pick.outfit
+            .lead
+            .map(|lead| ("lead", typed(Quantity::Depth, lead.0))),
+    );
+    asked
 }
 
 fn figures(desk: &Seen<Desk>, pick: &Pick) -> Vec<PickFigure> {
@@ -101,19 +162,28 @@ fn figures(desk: &Seen<Desk>, pick: &Pick) -> Vec<PickFigure> {
         note: if (pick.call.best_speed - day.speed).0.abs() < 0.02 {
             "its best today".to_owned()
         } else {
-            format!("its best today {}", speed(pick.call.best_speed))
+            let best = speed(pick.call.best_speed);
+            if pick.is_off_its_best(day.speed) {
+                format!("far from its best today, {best}: go there, or take this as a makeshift")
+            } else {
+                format!("its best today {best}")
+            }
         },
     }];
     if let OutFor::Out(run) = &pick.call.out {
         let sure = desk.day.surroundings().ok().and_then(|here| {
-            let line = Line::new(&candidate.rig, &candidate.setup, here).ok()?;
+            let line = Line::new(&candidate.rig, &pick.setup, here).ok()?;
             line.sure(day.speed, run.out)
         });
         let down = sure.as_ref().map_or_else(
             || length(run.rig.depth),
             |sure| words::sure(run.rig.depth, &sure.depth, system),
         );
-        let cable = candidate.setup.lets_out_cable();
+        let cable = pick.setup.lets_out_cable();
+        let on = match say::instead(&pick.outfit, &candidate.setup, system) {
+            Some(instead) => format!("{}, {instead}", words::weight(&pick.setup, system)),
+            None => words::weight(&pick.setup, system),
+        };
         figures.push(PickFigure {
             label: if cable { "Cable out" } else { "Line out" },
             value: match sure.and_then(|sure| sure.out) {
@@ -122,23 +192,32 @@ fn figures(desk: &Seen<Desk>, pick: &Pick) -> Vec<PickFigure> {
                 }
                 None => length(run.out),
             },
-            note: format!(
-                "for {down} down on {}",
-                words::weight(&candidate.setup, system)
-            ),
+            note: format!("for {down} down on {on}"),
         });
     }
-    if let Start::Downrigger { drop_back, .. } = candidate.setup.start {
+    if let Start::Downrigger { drop_back, .. } = pick.setup.start {
+        let twice = if pick.outfit.back.is_some() {
+            "; twice the usual for shy fish"
+        } else {
+            ""
+        };
         figures.push(PickFigure {
             label: "Back from the ball",
-            value: length(drop_back + candidate.setup.lead),
-            note: format!("{} of it the lead", length(candidate.setup.lead)),
+            value: length(drop_back + pick.setup.lead),
+            note: format!("{} of it the lead{twice}", length(pick.setup.lead)),
         });
     }
-    figures.push(PickFigure {
-        label: "Lead",
-        value: length(candidate.setup.lead),
-        note: format!("practice here {}", length(day.lead())),
+    figures.push(match pick.outfit.lead {
+        Some(lead) => PickFigure {
+            label: "Lead",
+            value: format!("tie {}", length(lead)),
+            note: format!("the set-up has {}", length(candidate.setup.lead)),
+        },
+        None => PickFigure {
+            label: "Lead",
+            value: length(pick.setup.lead),
+            note: format!("practice here {}", length(day.lead())),
+        },
     });
     let bait = candidate
         .rig
@@ -259,9 +338,8 @@ fn terms(call: &Call, system: System) -> Vec<TermRow> {
 }
 
 /// What anglers say of the finish today, then their sayings of it, each beside the model.
-fn lore(rig: &Rig, call: &Call, farthest: Option<&(String, f64)>, system: System) -> Vec<LoreRow> {
+fn lore(rig: &Rig, call: &Call, beside: Option<&Beside>, system: System) -> Vec<LoreRow> {
     let finish = rig.finish();
-    let range = call.sighting.range;
     let metres = |range: f64| say::distance(Metres(range), system);
     let mut rows = Vec::new();
     let sayings = call
@@ -269,21 +347,26 @@ fn lore(rig: &Rig, call: &Call, farthest: Option<&(String, f64)>, system: System
         .iter()
         .filter(|term| term.term().is_lore_of_finish() && term.points().abs() > 0.01);
     for saying in sayings {
-        let Some((best, best_range)) = farthest else {
+        let Some(Beside {
+            own,
+            best,
+            farthest,
+        }) = beside
+        else {
             continue;
         };
         // A liked finish should be seen farther than the rest, a disliked one less far.
         let verdict = if saying.points() > 0.0 {
-            Verdict::on(range, *best_range)
+            Verdict::on(*own, *farthest)
         } else {
-            Verdict::on(*best_range, range)
+            Verdict::on(*farthest, *own)
         };
         rows.push(LoreRow {
             lore: words::capital(&say::basis(saying, system)),
             physics: format!(
-                "today it is seen from {}, the best here ({best}) from {}",
-                metres(range),
-                metres(*best_range)
+                "on this blade it is seen today from {}, the best of the box ({best}) from {}",
+                metres(*own),
+                metres(*farthest)
             ),
             verdict: verdict.name(),
             key: verdict.key(),

@@ -46,6 +46,7 @@ fn no_calls(here: &Here, why: &motilis_core::Error, device: Device) -> Calls {
         rule: SpeedRule::new(here.outing.speed, device.system),
         picks: Vec::new(),
         rows: Vec::new(),
+        nothing: None,
         pinned_out: Vec::new(),
         unfit: Vec::new(),
         refusal: Some(format!(
@@ -102,12 +103,26 @@ fn calls(desk: &Seen<Desk>) -> Result<Calls, Error> {
             system.speed(desk.day.speed)
         ),
         rule,
-        picks: pick::cards(desk, &judge, &ranking, &sheet)?,
+        picks: pick::cards(desk, &judge, &sheet)?,
         rows,
+        nothing: nothing(desk, &sheet),
         pinned_out,
         unfit,
         refusal: None,
     })
+}
+
+/// Why there is no first call, and what would make one.
+pub(crate) fn nothing(desk: &Seen<Desk>, sheet: &Sheet) -> Option<String> {
+    let nothing = sheet.nothing?;
+    let name = |index: usize| desk.candidates[index].name.as_str();
+    let nearest = nothing.nearest.map(name);
+    Some(say::nothing(
+        &nothing,
+        nearest,
+        &desk.day,
+        desk.device.system,
+    ))
 }
 
 fn row(desk: &Seen<Desk>, index: usize, call: &Call, sheet: &Sheet, rule: &SpeedRule) -> TodayRow {

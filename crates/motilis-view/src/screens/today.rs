@@ -34,6 +34,8 @@ pub struct Calls {
     pub picks: Vec<PickCard>,
     /// The other rigs of the box, best first.
     pub rows: Vec<TodayRow>,
+    /// Why there is no first call, and what would make one.
+    pub nothing: Option<String>,
     /// Names of pinned rigs that cannot go out.
     pub pinned_out: Vec<String>,
     /// Rigs of the box that cannot run as they lie.
@@ -105,8 +107,8 @@ pub struct PickCard {
     pub pinned: bool,
     /// Where it is looked at closely, when it needs no part changed first.
     pub tank: Option<String>,
-    /// Number of the set-up to start with it, likewise.
-    pub start: Option<i64>,
+    /// What the tank and the log are asked with to start with it, likewise; empty otherwise.
+    pub start: Vec<(&'static str, String)>,
 }
 
 /// What is swapped on a rig.
@@ -349,6 +351,8 @@ pub struct CallCard {
     pub conditions: String,
     /// First call, contrast, probe.
     pub picks: Vec<PickCard>,
+    /// Why there is none.
+    pub nothing: String,
     /// Rules of the date.
     pub rules: Vec<(String, String)>,
     /// Cautions.

@@ -3,11 +3,13 @@
 use super::{capital, depth, speed, turns_a_minute};
 use crate::units::{Figure, Quantity, System, show};
 use crate::words::bench;
+use motilis_core::advice::Day;
 use motilis_core::advice::{
     AboveClevisSchool, AttractorSchool, Basis, Call, Clearness, FlasherBladeSchool, HookSchool,
-    Lighting, Move, Reason, Scored, Term, WeightSchool,
+    Lighting, Misfit, Move, Nothing, Outfit, Reason, Scored, Term, Tool, WeightSchool,
 };
 use motilis_core::bench::{Check, Level};
+use motilis_core::line::LineSetup;
 use motilis_core::rig::{Colour, Finish, Part, Rig};
 use motilis_core::units::{Metres, MetresPerSecond};
 
@@ -48,6 +50,20 @@ pub fn reason(call: &Call, rig: &Rig, system: System) -> String {
         Reason::NearRollOver { to } => {
             format!("Close to rolling over. Safe to {}.", speed(*to, system))
         }
+        Reason::LongLine { out, depth: down } => format!(
+            "{} of line for {} down: too much. A heavier weight or another tool holds it.",
+            depth(*out, system),
+            depth(*down, system)
+        ),
+        Reason::BallForShallow { depth: down } => format!(
+            "A downrigger’s ball is no tool for {}. Fish it on a light line.",
+            depth(*down, system)
+        ),
+        Reason::AttractorIdle { from, to } => format!(
+            "Its attractor works from {} to {} only.",
+            system.speed(*from).value,
+            speed(*to, system)
+        ),
         Reason::BelowBottom { .. }
         | Reason::TooDeep { .. }
         | Reason::TooShallow { .. }
@@ -119,6 +135,18 @@ pub fn basis(scored: &Scored, system: System) -> String {
             place: Some(_),
         } => format!("{} is tied for this fish", kind.name()),
         Basis::Kind { kind, place: None } => format!("{} is tied for other fish", kind.name()),
+        Basis::Line { out: None, .. } => "its line does not take it there".to_owned(),
+        Basis::Line {
+            out: Some(out),
+            depth: down,
+            tool,
+        } => format!(
+            "{} of {} for {}: {:.1} times the depth",
+            depth(out, system),
+            if tool == Tool::Ball { "cable" } else { "line" },
+            depth(down, system),
+            out / down
+        ),
         Basis::Thump { index, wanted } => thump(index, wanted),
         Basis::Seen { range, score, best } => format!(
             "seen from {}, {:.0} of 100 among these rigs",
@@ -139,8 +167,11 @@ pub fn basis(scored: &Scored, system: System) -> String {
             System::measure(forage)
         ),
         Basis::Bait { .. } => bait(scored),
-        Basis::Cold { span: None } => "no wing in cold water".to_owned(),
-        Basis::Cold { span: Some(span) } => format!(
+        Basis::Cold { cold, .. } if cold <= 0.0 => "the water is not cold".to_owned(),
+        Basis::Cold { span: None, .. } => "no wing in cold water".to_owned(),
+        Basis::Cold {
+            span: Some(span), ..
+        } => format!(
             "cold water asks for a wing of 1½ in or more; this one spans {}",
             System::measure(span)
         ),
@@ -193,8 +224,8 @@ fn run_at(
 
 fn thump(index: f64, wanted: f64) -> String {
     let said = match index / wanted {
-        share if share > 1.6 => "louder than asked for",
-        share if share < 0.6 => "quieter than asked for",
+        share if share > 1.25 => "louder than asked for",
+        share if share < 0.8 => "quieter than asked for",
         _ => "as loud as asked for",
     };
     format!("thump {index:.1}, {wanted:.1} wanted: {said}")
@@ -204,7 +235,7 @@ fn lore(scored: &Scored, system: System) -> String {
     let good = scored.points() > 0.0;
     match scored.basis {
         Basis::Clarity { clearness, colour } => {
-            let water = match clearness {
+            let water = match clearness.most() {
                 Clearness::Clear => "clear",
                 Clearness::Stained => "stained",
                 Clearness::Dirty => "dirty",
@@ -223,7 +254,7 @@ fn lore(scored: &Scored, system: System) -> String {
             }
         }
         Basis::Light { lighting, finish } => {
-            let light = match lighting {
+            let light = match lighting.most() {
                 Lighting::Dark => "in the dark",
                 Lighting::Low => "in low light",
                 Lighting::Even => "in even light",
@@ -368,7 +399,7 @@ fn school(scored: &Scored) -> String {
 /// What kind of figure a term is.
 pub fn kind_of_figure(term: Term) -> &'static str {
     match term {
-        Term::Seen | Term::Thump => "computed",
+        Term::Seen | Term::Thump | Term::Line => "computed",
         Term::Evidence | Term::Novelty => "from your log",
         Term::Ready => "from your box",
         Term::Hooks
@@ -434,4 +465,45 @@ pub fn moved(moved: Move, system: System) -> String {
 /// A sentence out of a phrase.
 pub fn sentence(phrase: &str) -> String {
     format!("{}.", capital(phrase))
+}
+
+/// That nothing fits, what comes nearest and what would make it fit.
+pub fn nothing(nothing: &Nothing, nearest: Option<&str>, day: &Day, system: System) -> String {
+    let asked = speed(day.speed, system);
+    let fish = day.fish.name();
+    let build = nothing.build.map_or_else(
+        || "build one that runs at that speed".to_owned(),
+        |kind| format!("build: {}", kind.name()),
+    );
+    match (nothing.misfit, nearest) {
+        (Misfit::Speed, Some(name)) => {
+            let best = nothing.best_speed;
+            let turn = if best < day.speed { "Slow" } else { "Speed up" };
+            format!(
+                "Nothing in the box fits {asked} for {fish}. Nearest is {name}, at its best at {}. {turn} to that, or {build}.",
+                speed(best, system)
+            )
+        }
+        (Misfit::Depth, Some(name)) => format!(
+            "Nothing in the box can go out for {fish} like this. Nearest is {name}; the list below says what it needs."
+        ),
+        _ => format!(
+            "Nothing in the box is tied for {fish}. {}.",
+            capital(&build)
+        ),
+    }
+}
+
+/// What a call puts on instead of what its set-up has: "2 oz instead of 1 oz".
+pub fn instead(outfit: &Outfit, own: &LineSetup, system: System) -> Option<String> {
+    if outfit.tool.is_some() {
+        return Some(format!("instead of {}", own.name));
+    }
+    let own = own.weight.and_then(|weight| weight.mass())?;
+    let put_on = outfit.weight?;
+    Some(format!(
+        "{} instead of {}",
+        system.mass_in_fractions(put_on),
+        system.mass_in_fractions(own)
+    ))
 }

@@ -59,11 +59,11 @@ fn bait(bait: Option<Bait>, place: Option<usize>, stripped: bool) -> Basis {
 #[case(Basis::Thump { index: 0.3, wanted: 1.0 }, "thump 0.3, 1.0 wanted: quieter than asked for")]
 #[case(Basis::Seen { range: 2.0, score: 1.5, best: 2.0 }, "seen from 6.6 ft, 75 of 100 among these rigs")]
 #[case(Basis::Seen { range: 0.05, score: 0.0, best: 0.0 }, "seen from nowhere but at the nose, 0 of 100 among these rigs")]
-#[case(Basis::Clarity { clearness: Clearness::Stained, colour: Colour::Orange }, "anglers like orange in stained water")]
-#[case(Basis::Clarity { clearness: Clearness::Clear, colour: Colour::Orange }, "anglers leave orange home in clear water")]
-#[case(Basis::Clarity { clearness: Clearness::Stained, colour: Colour::Nickel }, "anglers have no saying about nickel in stained water")]
-#[case(Basis::Light { lighting: Lighting::Low, finish: Finish::hammered(Colour::Brass) }, "anglers like hammered brass in low light")]
-#[case(Basis::Light { lighting: Lighting::Bright, finish: Finish::plain(Colour::Glow) }, "anglers leave glow home in bright sun")]
+#[case(Basis::Clarity { clearness: Clearness::Stained.into(), colour: Colour::Orange }, "anglers like orange in stained water")]
+#[case(Basis::Clarity { clearness: Clearness::Clear.into(), colour: Colour::Orange }, "anglers leave orange home in clear water")]
+#[case(Basis::Clarity { clearness: Clearness::Stained.into(), colour: Colour::Nickel }, "anglers have no saying about nickel in stained water")]
+#[case(Basis::Light { lighting: Lighting::Low.into(), finish: Finish::hammered(Colour::Brass) }, "anglers like hammered brass in low light")]
+#[case(Basis::Light { lighting: Lighting::Bright.into(), finish: Finish::plain(Colour::Glow) }, "anglers leave glow home in bright sun")]
 #[case(Basis::Forage { forage: Forage::Shiner, colour: Colour::Nickel }, "nickel goes with shiners")]
 #[case(Basis::Forage { forage: Forage::Shiner, colour: Colour::Orange }, "orange is no match for shiners")]
 #[case(Basis::Warmth { temperature: Celsius(21.0), colour: Colour::Copper }, "copper in its own water")]
@@ -77,7 +77,7 @@ fn bait(bait: Option<Bait>, place: Option<usize>, stripped: bool) -> Basis {
     "corn is no bait for them; small fish strip the second hook"
 )]
 #[case(bait(None, None, false), "no bait where most are caught on it")]
-#[case(Basis::Cold { span: Some(1.1 * INCH) }, "cold water asks for a wing of 1½ in or more; this one spans 27.94 mm")]
+#[case(Basis::Cold { span: Some(1.1 * INCH), cold: 1.0 }, "cold water asks for a wing of 1½ in or more; this one spans 27.94 mm")]
 #[case(evidence(0, 0.0), "nothing in your log yet")]
 #[case(
     evidence(3, 6.0),

@@ -549,7 +549,8 @@ fn the_tank_shows_two_blades_and_every_made_up_rig() {
     // CP-02: bent in it turns faster (common practice, no source).
     assert!(turns(&two) > turns(&flat));
     for word in [
-        "Twist in an hour",
+        "Twist it stores",
+        "Against twist",
         "Leans over",
         "Sinks",
         "Cast upstream",
