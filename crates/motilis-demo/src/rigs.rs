@@ -118,6 +118,15 @@ impl Hand<'_> {
         starting(kind, fish, hook, &self.tray.stock).expect(IN_CATALOGUE)
     }
 
+    /// The same with another blade of its size.
+    fn with_blade(&self, stack: Stack, blade: &Piece) -> Stack {
+        let edits: Vec<Edit> = stack
+            .blades()
+            .map(|(at, ..)| Edit::Replace { at, piece: *blade })
+            .collect();
+        stack.edited_by(&edits).expect(IN_CATALOGUE)
+    }
+
     fn harness(&self, clevis: f64, blade: Piece, colour: Colour, code: f64) -> Vec<Piece> {
         vec![
             self.swivel(),
@@ -442,7 +451,10 @@ fn winter<'a>(hand: &Hand<'_>, rods: &'a Setups) -> Vec<Plan<'a>> {
         ),
         plan(
             "Smallmouth harness",
-            hand.started(Kind::CrawlerHarness, SmallmouthBass),
+            hand.with_blade(
+                hand.started(Kind::CrawlerHarness, SmallmouthBass),
+                &hand.smooth(Family::Colorado, 4.0, Colour::Tiger),
+            ),
             &rods.light_bouncer,
         ),
         plan(

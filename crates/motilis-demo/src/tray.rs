@@ -44,7 +44,7 @@ fn part(what: What, size: f64, finish: Finish) -> Part {
     Part::new(what, size, finish).expect(IN_CATALOGUE)
 }
 
-/// Fills the trays: 250 parts, in numbers drawn from the seed.
+/// Fills the trays: 255 parts, in numbers drawn from the seed.
 pub fn fill(connection: &Connection, seed: u64) -> Result<Tray, Error> {
     let mut random = ChaCha8Rng::seed_from_u64(seed ^ 0xB0C5);
     let mut stock = Vec::new();
@@ -93,7 +93,20 @@ fn lots() -> Vec<Lot> {
     lots.extend(beads());
     lots.extend(metal());
     lots.extend(soft());
+    lots.extend(plated_and_patterned());
     lots
+}
+
+/// Number 4 Colorados in finishes that few boxes have.
+fn plated_and_patterned() -> Vec<Lot> {
+    use Colour::{Gold, MatteSilver, Perch, Silver, Tiger};
+    [Silver, MatteSilver, Gold, Perch, Tiger]
+        .into_iter()
+        .map(|colour| {
+            let what = What::Blade(Family::Colorado);
+            lot(part(what, 4.0, Finish::plain(colour)), (5, 18), 0.85)
+        })
+        .collect()
 }
 
 fn blades() -> Vec<Lot> {

@@ -91,6 +91,40 @@ fn one_side(finish: Finish) -> light::Finish {
         (Colour::Blue, _) => "blue",
         (Colour::Black, _) => "black",
         (Colour::Glow, _) => "glow_strontium",
+        (Colour::MatteSilver, _) => "silver_satin",
+        (Colour::MatteGold, _) => "gold_satin",
+        (Colour::MatteCopper, _) => "copper_satin",
+        (Colour::MatteNickel, _) => "nickel_satin",
+        (Colour::MatteChrome, _) => "chrome_satin",
+        (Colour::MatteBrass, _) => "brass_satin",
+        (Colour::MatteBlackNickel, _) => "black_nickel_satin",
+        (Colour::Pearl, _) => "pearl",
+        (Colour::UvWhite, _) => "white_uv",
+        (Colour::BrightWhite, _) => "white_brightened",
+        (Colour::Lime, _) => "lime",
+        (Colour::Yellow, _) => "yellow",
+        (Colour::Amber, _) => "amber_brown",
+        (Colour::DarkGreen, _) => "dark_green",
+        (Colour::PlainChartreuse, _) => "chartreuse",
+        (Colour::PlainOrange, _) => "orange",
+        (Colour::PlainPink, _) => "pink",
+        (Colour::FluoroGreen, _) => "fluoro_green",
+        (Colour::FluoroRed, _) => "fluoro_red",
+        (Colour::ZincGlow, _) => "glow_zinc",
+        (Colour::GoldScale, _) => "gold_scale",
+        (Colour::SilverScale, _) => "silver_scale",
+        (Colour::Perch, _) => "perch_pattern",
+        (Colour::Tiger, _) => "tiger_pattern",
+        (Colour::Rainbow, _) => "rainbow_pattern",
+        (Colour::WhiteRed, _) => "half_white_half_red",
+        (Colour::Silver, false) => "silver_polished",
+        (Colour::Silver, true) => "silver_hammered",
+        (Colour::Gold, false) => "gold_polished",
+        (Colour::Gold, true) => "gold_hammered",
+        (Colour::Chrome, false) => "chrome_polished",
+        (Colour::Chrome, true) => "chrome_hammered",
+        (Colour::BlackNickel, false) => "black_nickel_polished",
+        (Colour::BlackNickel, true) => "black_nickel_hammered",
     };
     named(name)
 }
@@ -106,14 +140,18 @@ const BARE_WIDTH: f64 = 6e-3;
 mod tests {
     use super::*;
 
+    /// The box has every finish of the light model, and each looks as it is called.
     #[test]
     fn every_finish_of_the_box_has_its_light() {
+        let mut named = std::collections::BTreeSet::new();
         for &colour in Colour::ALL {
             for finish in [Finish::plain(colour), Finish::hammered(colour)] {
-                assert!(!paint(finish, None).name().is_empty());
+                named.insert(paint(finish, None).name());
                 let both = paint(finish, Some(Finish::plain(Colour::Black)));
                 assert_eq!(both.name(), paint(finish, None).name());
             }
         }
+        let all: std::collections::BTreeSet<_> = light::Finish::names().collect();
+        assert_eq!(named, all);
     }
 }

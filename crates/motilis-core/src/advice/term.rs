@@ -312,11 +312,15 @@ impl Basis {
                 clearness.mean(|clearness| clarity(clearness, colour))
             }
             Self::Light { lighting, finish } => lighting.mean(|lighting| light(lighting, finish)),
-            Self::Forage { forage, colour } => flag(forage.colours().contains(&colour), 1.0, 0.0),
+            Self::Forage { forage, colour } => flag(forage.goes_with(colour), 1.0, 0.0),
             Self::Warmth {
                 temperature,
                 colour,
-            } => flag(colour == Colour::Copper, copper_water(temperature), 0.0),
+            } => flag(
+                matches!(colour, Colour::Copper | Colour::MatteCopper),
+                copper_water(temperature),
+                0.0,
+            ),
             Self::Size { length, forage } => nearness(length.0, forage.0, 3.0_f64.ln()),
             Self::Bait {
                 bait,
@@ -394,6 +398,14 @@ fn speed(
 
 /// What practice says of finishes by clearness (common practice, no source).
 fn clarity(clearness: Clearness, colour: Colour) -> f64 {
+    // Bars and patterns are for stained and dirty water.
+    if colour.is_pattern() && clearness != Clearness::Clear {
+        return 0.7;
+    }
+    said_in(clearness, colour.goes_as())
+}
+
+fn said_in(clearness: Clearness, colour: Colour) -> f64 {
     use Colour::{
         Black, Blue, Brass, Chartreuse, Copper, Glow, Green, Nickel, Orange, Pink, Purple, Red,
         White,
@@ -411,13 +423,19 @@ fn clarity(clearness: Clearness, colour: Colour) -> f64 {
         (Clearness::Clear, Black | Red)
         | (Clearness::Stained, Nickel | White | Green | Red | Black | Glow)
         | (Clearness::Dirty, Black) => 0.0,
+        // `goes_as` leads to one of those above.
+        _ => 0.0,
     }
 }
 
 /// What practice says of finishes by light (common practice, no source).
 fn light(lighting: Lighting, finish: Finish) -> f64 {
     let metal = finish.colour.is_metal();
-    match (lighting, finish.colour) {
+    // Matte silver throws white; other matte metal is as dull as hammered (CP-27).
+    if finish.colour.is_matte() {
+        return flag(matches!(lighting, Lighting::Dark | Lighting::Low), 0.8, 0.0);
+    }
+    match (lighting, finish.colour.goes_as()) {
         (Lighting::Dark, Colour::Glow) => 1.0,
         (Lighting::Dark | Lighting::Low, Colour::Black | Colour::White) => 0.8,
         (Lighting::Dark | Lighting::Low, _) if metal && finish.hammered => 0.8,

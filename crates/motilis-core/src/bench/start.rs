@@ -299,7 +299,10 @@ fn wire_blade(what: What, hook: HookSize) -> Option<f64> {
             .and_then(|part| part.blade());
         blade.is_some_and(|blade| (1.0..=1.3).contains(&(span / blade.width)))
     };
-    what.sizes().into_iter().rfind(clears)
+    let What::Blade(family) = what else {
+        return None;
+    };
+    family.common_numbers().into_iter().rfind(clears)
 }
 
 #[cfg(test)]

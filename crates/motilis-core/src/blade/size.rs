@@ -70,12 +70,15 @@ const THROUGH_WIRE_OVAL: &[(f64, f64, f64)] = &[
     (6.0, 43.0, 21.5),
 ];
 /// Spans of wings in inches.
-const SOFT_WING: &[f64] = &[0.8, 1.1, 1.5, 1.9, 2.8];
+const SOFT_WING: &[f64] = &[0.8, 1.0, 1.1, 1.5, 1.9, 2.8];
 const HARD_WING: &[f64] = &[1.1, 1.5];
 
-/// Number, length and width of every size a family comes in.
-fn table(family: Family) -> Vec<(f64, Metres, Metres)> {
-    let stamped = match family {
+/// A number with length and width in mm.
+type Row = (f64, f64, f64);
+
+/// The whole sizes of a stamped family.
+fn stamped(family: Family) -> &'static [Row] {
+    match family {
         Family::Colorado => COLORADO,
         Family::Indiana => INDIANA,
         Family::French => FRENCH,
@@ -83,44 +86,76 @@ fn table(family: Family) -> Vec<(f64, Metres, Metres)> {
         Family::Willow => WILLOW,
         Family::MagnumWillow => MAGNUM_WILLOW,
         Family::ThroughWireOval => THROUGH_WIRE_OVAL,
-        Family::SoftWing => return wings(SOFT_WING),
-        Family::HardWing => return wings(HARD_WING),
-    };
-    stamped
-        .iter()
-        .map(|(number, length, width)| (*number, *length * MILLIMETRE, *width * MILLIMETRE))
-        .collect()
+        Family::SoftWing | Family::HardWing => &[],
+    }
 }
 
-fn wings(spans: &[f64]) -> Vec<(f64, Metres, Metres)> {
-    spans
-        .iter()
-        .map(|span| (*span, *span * INCH, *span * WING_WIDTH * INCH))
-        .collect()
+/// Spans of a wing, in.
+fn spans(family: Family) -> &'static [f64] {
+    match family {
+        Family::SoftWing => SOFT_WING,
+        Family::HardWing => HARD_WING,
+        _ => &[],
+    }
+}
+
+/// Half sizes lie midway between whole ones.
+fn halves(family: Family) -> impl Iterator<Item = Row> {
+    stamped(family)
+        .windows(2)
+        .filter(|pair| same(pair[1].0 - pair[0].0, 1.0))
+        .map(|pair| {
+            let (a, b) = (pair[0], pair[1]);
+            (
+                f64::midpoint(a.0, b.0),
+                f64::midpoint(a.1, b.1),
+                f64::midpoint(a.2, b.2),
+            )
+        })
 }
 
 /// Length and width of a trade size.
 pub(super) fn length_and_width(family: Family, number: f64) -> Result<(Metres, Metres), Error> {
-    table(family)
-        .into_iter()
+    if spans(family).iter().any(|span| same(*span, number)) {
+        return Ok((number * INCH, number * WING_WIDTH * INCH));
+    }
+    stamped(family)
+        .iter()
+        .copied()
+        .chain(halves(family))
         .find(|(listed, ..)| same(*listed, number))
-        .map(|(_, length, width)| (length, width))
+        .map(|(_, length, width)| (length * MILLIMETRE, width * MILLIMETRE))
         .ok_or_else(|| no_such_size(family, number, &family.numbers()))
 }
 
 impl Family {
     /// The trade's numbers it comes in, the smallest first; for wings spans in inches.
     pub fn numbers(self) -> Vec<f64> {
-        table(self).into_iter().map(|(number, ..)| number).collect()
+        let rows = stamped(self).iter().copied().chain(halves(self));
+        let mut numbers: Vec<f64> = rows
+            .map(|(number, ..)| number)
+            .chain(spans(self).iter().copied())
+            .collect();
+        numbers.sort_by(f64::total_cmp);
+        numbers
+    }
+
+    /// The numbers every box has: without the half sizes.
+    pub fn common_numbers(self) -> Vec<f64> {
+        let stamped = stamped(self).iter().map(|(number, ..)| *number);
+        stamped.chain(spans(self).iter().copied()).collect()
     }
 
     /// The number whose length is nearest to a measured one.
     pub fn number_near(self, measured: Metres) -> f64 {
-        let off = |length: Metres| (length - measured).0.abs();
-        table(self)
+        let off = |number: &f64| {
+            length_and_width(self, *number)
+                .map_or(f64::INFINITY, |(length, _)| (length - measured).0.abs())
+        };
+        self.numbers()
             .into_iter()
-            .min_by(|(_, a, _), (_, b, _)| off(*a).total_cmp(&off(*b)))
-            .map_or(0.0, |(number, ..)| number)
+            .min_by(|a, b| off(a).total_cmp(&off(b)))
+            .unwrap_or_default()
     }
 }
 
@@ -167,9 +202,23 @@ mod tests {
         let refusal = length_and_width(Family::HatchetCut, 7.0).unwrap_err();
         assert_eq!(
             refusal.to_string(),
-            "hatchet-cut has no size 7; it comes in 3, 4, 5"
+            "hatchet-cut has no size 7; it comes in 3, 3.5, 4, 4.5, 5"
         );
         assert!(length_and_width(Family::SoftWing, f64::NAN).is_err());
+    }
+
+    #[test]
+    fn a_half_size_lies_midway() {
+        let (length, width) = length_and_width(Family::Colorado, 4.5).unwrap();
+        // By hand, between 25.5 × 20 and 32 × 25 mm.
+        assert!(
+            (length / MILLIMETRE - 28.75).abs() < 1e-9 && (width / MILLIMETRE - 22.5).abs() < 1e-9
+        );
+        // A magnum willow 3.5 is a size of its own.
+        let (length, _) = length_and_width(Family::MagnumWillow, 3.5).unwrap();
+        assert!((length / MILLIMETRE - 40.0).abs() < 1e-9);
+        assert!(Family::SoftWing.numbers().contains(&1.0));
+        assert!(!Family::Colorado.common_numbers().contains(&4.5));
     }
 
     #[test]

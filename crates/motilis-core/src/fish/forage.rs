@@ -55,6 +55,11 @@ impl Forage {
             }
     }
 
+    /// Whether practice matches a finish to it.
+    pub fn goes_with(self, colour: Colour) -> bool {
+        self.colours().contains(&colour.goes_as())
+    }
+
     /// Finishes that practice matches to it: silver for shiners and shad, gold for young walleye and perch,
     /// green for perch (common practice, no source).
     pub fn colours(self) -> &'static [Colour] {

@@ -281,7 +281,7 @@ mod tests {
     #[case(
         What::Blade(Family::Colorado),
         9.0,
-        "Colorado has no size 9; it comes in 0, 1, 2"
+        "Colorado has no size 9; it comes in 0, 0.5, 1"
     )]
     #[case(
         What::Hook(HookStyle::Siwash),

@@ -1,6 +1,7 @@
 //! Three hundred seeded days: what holds of every call, whatever the day.
 
-use crate::pool::{day, pool, tools};
+use crate::pool::{day, pool};
+use crate::rods::tools;
 use motilis_core::advice::{
     Candidate, Day, Judge, Mood, Sheet, Sky, Tool, Verdict, Ways, Wind, draw_up,
 };

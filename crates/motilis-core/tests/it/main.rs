@@ -14,6 +14,7 @@ mod pins;
 mod pool;
 mod practice;
 mod rigs;
+mod rods;
 mod situations;
 mod spread;
 mod stir;

@@ -1,7 +1,5 @@
 //! A box that holds everything: every kind of rig in the sizes and finishes of the trade, made up.
 
-use crate::fleet::{diver, lead_core, rigger};
-use crate::rigs::bouncer;
 use motilis_core::advice::{Candidate, Day, Mood, Sky, Wind};
 use motilis_core::bench::{mended, starting};
 use motilis_core::blade::Family;
@@ -11,7 +9,7 @@ use motilis_core::line::{LineSetup, Start};
 use motilis_core::rig::{Colour, Edit, Finish, Kind, Part, Piece, Rig, Stack, What};
 use motilis_core::tackle::{LineMaterial, LineStock};
 use motilis_core::units::{Celsius, FOOT, MILE_PER_HOUR, Metres, POUND};
-use std::sync::{Arc, OnceLock};
+use std::sync::OnceLock;
 
 /// A cloudy summer morning over stained water.
 pub fn day() -> Day {
@@ -38,18 +36,6 @@ pub fn day() -> Day {
         bottom: 27.0 * FOOT,
         wanted_depth: 22.0 * FOOT,
     }
-}
-
-/// The rods of the box.
-pub fn tools() -> Vec<Arc<LineSetup>> {
-    let rods = [
-        bouncer(1.0),
-        bouncer(3.0),
-        lead_core(),
-        diver(motilis_core::tackle::SideSetting::Straight),
-        rigger(0.0),
-    ];
-    rods.into_iter().map(Arc::new).collect()
 }
 
 /// A downrigger, so that every depth can be had.

@@ -346,7 +346,8 @@ fn too_much_line_is_no_call_and_a_heavier_weight_is_put_on() {
 /// CP-19: a shy landlocked salmon gets no attractor, and double the setback, 60 to 80 ft.
 #[test]
 fn shy_landlocked_salmon_are_fished_far_back() {
-    use crate::pool::{pool, tools};
+    use crate::pool::pool;
+    use crate::rods::tools;
     use motilis_core::advice::{Mood, draw_up};
     use motilis_core::rig::What;
     for fish in [Fish::LandlockedSockeye, Fish::LandlockedChinook] {

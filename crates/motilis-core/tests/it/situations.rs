@@ -5,7 +5,8 @@
 //! the conditions decide. Held against practice are the kind of rig, the family of the blade, the group of
 //! its finish, and the speed it should be run at.
 
-use crate::pool::{day, pool, tools};
+use crate::pool::{day, pool};
+use crate::rods::tools;
 use motilis_core::advice::{Day, Judge, Mood, Sky, Ways, draw_up};
 use motilis_core::blade::Family;
 use motilis_core::fish::{Fish, Forage};
@@ -38,7 +39,7 @@ enum Group {
 impl Group {
     fn holds(self, finish: Finish) -> bool {
         use Colour::{Black, Blue, Brass, Chartreuse, Copper, Glow, Nickel, Orange, Pink, White};
-        let colour = finish.colour;
+        let colour = finish.colour.goes_as();
         match self {
             Self::Silver => matches!(colour, Nickel | Blue),
             Self::Warm => matches!(colour, Brass | Copper),
@@ -46,7 +47,9 @@ impl Group {
             Self::Loud => matches!(colour, Chartreuse | Orange | Pink),
             Self::LoudOrWarm => Self::Loud.holds(finish) || Self::Warm.holds(finish),
             Self::Dull => {
-                matches!(colour, Black | White | Glow) || (colour.is_metal() && finish.hammered)
+                matches!(colour, Black | White | Glow)
+                    || (colour.is_metal() && finish.hammered)
+                    || finish.colour.is_matte()
             }
             Self::Glow => colour == Glow,
             Self::Any => true,

@@ -320,7 +320,7 @@ fn a_rig_is_reckoned_as_by_hand_and_mended_out_of_its_box() {
 #[case::kind("kind", json!("kite"), "kind", "is not one of inline_torpedo")]
 #[case::style("mount", json!({"part": "line", "style": "string", "size": 17}), "mount.style", "is no part")]
 #[case::mount("mount", json!({"part": "bead", "style": "round", "size": 6}), "mount", "line or wire")]
-#[case::size("pieces", json!([{"part": "blade", "style": "colorado", "size": 9}]), "pieces[0].size", "it comes in 0, 1")]
+#[case::size("pieces", json!([{"part": "blade", "style": "colorado", "size": 9}]), "pieces[0].size", "it comes in 0, 0.5, 1")]
 #[case::count("pieces", json!([{"part": "bead", "style": "round", "size": 6, "count": 0}]), "count", "between 1 and 60")]
 #[case::bend("pieces", json!([{"part": "blade", "style": "colorado", "size": 4, "bend": 0.5}]), "bend", "belongs to a soft wing")]
 #[case::hole("pieces", json!([{"part": "bead", "style": "round", "size": 6, "bore_m": 0.007}]), "pieces[0].bore_m", "as wide as the part")]

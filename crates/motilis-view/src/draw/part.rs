@@ -224,6 +224,17 @@ fn wing(part: &Part, place: &Place) -> Vec<Mark> {
     ]
 }
 
+/// What is painted over a finish of several.
+fn pattern(colour: Colour) -> Option<&'static str> {
+    Some(match colour {
+        Colour::GoldScale | Colour::SilverScale => "scales",
+        Colour::Perch | Colour::Tiger => "bars",
+        Colour::Rainbow => "spots",
+        Colour::WhiteRed => "half",
+        _ => return None,
+    })
+}
+
 /// The face of a blade with its hole end at `from`, its long axis along x at a height.
 pub fn face(part: &Part, from: f64, y: f64, scale: f64) -> Vec<Mark> {
     let Some(blade) = part.blade() else {
@@ -234,6 +245,8 @@ pub fn face(part: &Part, from: f64, y: f64, scale: f64) -> Vec<Mark> {
     let mut marks = vec![mark(contour.clone(), fill(part.finish.colour))];
     if part.finish.hammered {
         marks.push(mark(contour, "hammered"));
+    } else if let Some(over) = pattern(part.finish.colour) {
+        marks.push(mark(contour, over));
     }
     let hole = circle(from + drawn.hole.0, y + drawn.hole.1, 0.9e-3 * scale);
     marks.push(mark(hole, "part"));
