@@ -25,7 +25,7 @@ mod running;
 mod size;
 mod tuning;
 
-pub use dunk_test::DunkTest;
+pub use dunk_test::{DunkTest, DunksApart, dunks_apart};
 pub use family::{Coefficients, Family};
 pub use observation::{Learned, Observation};
 pub(crate) use running::thump_index;

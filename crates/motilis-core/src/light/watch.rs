@@ -60,6 +60,16 @@ pub struct Sighting {
     pub colour: f64,
 }
 
+/// Spread of a sighting distance: metres are good to perhaps a third (the beam's attenuation is inferred from a disk
+/// reading through assumed shapes of absorption; see the module's limits).
+const SPREAD: f64 = 0.25;
+
+/// Ranges between which a sighting lies in eight cases of ten.
+pub fn band_of(range: f64) -> (f64, f64) {
+    let factor = (crate::towline::TENTH * SPREAD).exp();
+    (range / factor, range * factor)
+}
+
 impl Sighting {
     /// Metres from which it is seen, up to a quarter more if it is also coloured; the weight of colour is
     /// designed for this project.

@@ -229,3 +229,47 @@ fn rig_of_kind(kind: Kind) -> Result<Rig, motilis_core::Error> {
     stack.pieces = vec![hook(HookStyle::BentShank, 2)];
     Rig::new("x", stack)
 }
+
+/// CP-27: silver plate, nickel and matte silver are different finishes down there: nickel is duller and greener than
+/// silver, and matte silver hardly flashes, so that a turning blade of it is lost nearer.
+#[test]
+fn silver_nickel_and_matte_silver_look_different_at_depth() {
+    use motilis_core::advice::{Day, Judge, Ways, paint};
+    use motilis_core::column::{Blade, Seen};
+    use motilis_core::light::{Stain, Target};
+    use motilis_core::rig::{Colour, Finish};
+    let day = Day {
+        stain: Stain::Clear,
+        clarity: 15.0 * FOOT,
+        wanted_depth: 10.0 * FOOT,
+        fish_depth: (8.0 * FOOT, 14.0 * FOOT),
+        ..crate::pool::day()
+    };
+    let ways = Ways::usual(day.fish);
+    let judge = Judge::new(&day, &ways).unwrap();
+    let (area, flashes) = (Target::turning(0.0255, 0.020), 4.0);
+    let look = |colour| {
+        let finish = Finish::plain(colour);
+        let seen = Seen::by(judge.watch(), finish, None, Blade { area, flashes }).unwrap();
+        let target = Target {
+            area,
+            flashes,
+            glow_min: 10.0,
+        };
+        let sighting = judge.watch().sighting(&paint(finish, None), &target);
+        (seen.picture.finish, sighting.unwrap().range)
+    };
+    let [silver, nickel, matte] = [Colour::Silver, Colour::Nickel, Colour::MatteSilver].map(look);
+    let bright = |(picture, _): ([f64; 3], f64)| picture.iter().sum::<f64>();
+    assert!(
+        bright(silver) > 1.1 * bright(nickel),
+        "{silver:?} {nickel:?}"
+    );
+    let green = |([r, g, b], _): ([f64; 3], f64)| g / (r + b);
+    assert!(green(nickel) > green(silver), "{silver:?} {nickel:?}");
+    assert!(matte.1 < 0.97 * silver.1, "{matte:?} {silver:?}");
+    assert!(
+        (matte.1 / nickel.1 - 1.0).abs() > 0.03,
+        "{matte:?} {nickel:?}"
+    );
+}

@@ -228,7 +228,8 @@ fn wing(part: &Part, place: &Place) -> Vec<Mark> {
 fn pattern(colour: Colour) -> Option<&'static str> {
     Some(match colour {
         Colour::GoldScale | Colour::SilverScale => "scales",
-        Colour::Perch | Colour::Tiger => "bars",
+        Colour::Perch => "bars-dark",
+        Colour::Tiger => "bars",
         Colour::Rainbow => "spots",
         Colour::WhiteRed => "half",
         _ => return None,

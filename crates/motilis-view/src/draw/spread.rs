@@ -46,7 +46,7 @@ pub struct LineLabel {
     /// Its mark.
     pub mark: Mark,
     /// Class of its blade's colour.
-    pub colour: &'static str,
+    pub colour: String,
     /// What is let out, shown.
     pub out: String,
     /// What it is called, for those who cannot see the drawing.
@@ -87,7 +87,7 @@ struct Drawn {
     number: usize,
     mark: Mark,
     selected: bool,
-    colour: &'static str,
+    colour: String,
     name: String,
     address: String,
     plan_tow: Path,
@@ -325,7 +325,7 @@ impl Views<'_> {
                     number: place + 1,
                     mark: label.mark,
                     selected: self.source.selected == Some(place),
-                    colour: label.colour,
+                    colour: label.colour.clone(),
                     name: label.name.clone(),
                     address: label.address.clone(),
                     plan_tow: Path::through([self.above(&line.tip), self.above(&line.entry)]),

@@ -21,7 +21,7 @@ pub struct TurningBlade {
     /// A second blade, half a turn on.
     second: bool,
     ghosts: Vec<u32>,
-    colour: &'static str,
+    colour: String,
     turns: f64,
     hanging: bool,
     title: String,
@@ -29,13 +29,7 @@ pub struct TurningBlade {
 
 impl TurningBlade {
     /// A blade as it runs; `colour` is the class of its finish, `says` its text equivalent.
-    pub fn new(
-        blade: &Blade,
-        count: u8,
-        running: &Running,
-        colour: &'static str,
-        says: &str,
-    ) -> Self {
+    pub fn new(blade: &Blade, count: u8, running: &Running, colour: &str, says: &str) -> Self {
         let radius = running.sweep_radius.0.max(1e-4);
         let scale = SWEEP / radius;
         let whole = outline(blade, scale);
@@ -56,7 +50,7 @@ impl TurningBlade {
             } else {
                 Vec::new()
             },
-            colour,
+            colour: colour.to_owned(),
             turns: running.turns.0,
             hanging: !turning,
             title: says.to_owned(),
@@ -87,7 +81,7 @@ impl TurningBlade {
             face: face.closed(),
             second: false,
             ghosts: vec![60, 120, 180, 240, 300],
-            colour: "bait",
+            colour: "bait".to_owned(),
             turns: spun.turns.0,
             hanging: false,
             title: says.to_owned(),

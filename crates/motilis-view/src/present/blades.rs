@@ -12,7 +12,7 @@ use crate::units::{Quantity, System};
 use crate::words;
 use motilis_core::advice::Verdict;
 use motilis_core::bench::{Attitude, figures};
-use motilis_core::blade::{LATERAL_LINE, Observation, Running};
+use motilis_core::blade::{LATERAL_LINE, Observation, Running, dunks_apart};
 use motilis_core::book::{BottomTouch, DunkId, DunkTest};
 use motilis_core::line::{Learned, Line, LineSetup, Twist};
 use motilis_core::rig::{Colour, Rig, What};
@@ -25,36 +25,8 @@ use std::fmt::Write as _;
 const POINTS: usize = 32;
 
 /// The class of a finish.
-pub(crate) fn colour(colour: Colour) -> &'static str {
-    match colour {
-        Colour::Brass => "f-br",
-        Colour::Copper => "f-cu",
-        Colour::Nickel => "f-ni",
-        Colour::Chartreuse | Colour::Tiger => "f-ch",
-        Colour::Orange | Colour::PlainOrange => "f-or",
-        Colour::Pink | Colour::PlainPink => "f-pk",
-        Colour::White | Colour::UvWhite | Colour::BrightWhite | Colour::WhiteRed => "f-wh",
-        Colour::Purple => "f-pu",
-        Colour::Red | Colour::FluoroRed => "f-rd",
-        Colour::Green | Colour::Perch => "f-gn",
-        Colour::Blue => "f-bl",
-        Colour::Black => "f-bk",
-        Colour::Silver | Colour::SilverScale | Colour::Rainbow => "f-si",
-        Colour::Gold | Colour::GoldScale => "f-go",
-        Colour::Chrome => "f-cr",
-        Colour::BlackNickel | Colour::MatteBlackNickel => "f-bn",
-        Colour::MatteSilver => "f-ms",
-        Colour::MatteGold | Colour::MatteBrass => "f-mg",
-        Colour::MatteCopper => "f-mc",
-        Colour::MatteNickel | Colour::MatteChrome => "f-mn",
-        Colour::Pearl => "f-pl",
-        Colour::Lime | Colour::PlainChartreuse => "f-li",
-        Colour::Yellow => "f-ye",
-        Colour::Amber => "f-am",
-        Colour::DarkGreen => "f-dg",
-        Colour::FluoroGreen => "f-fg",
-        Colour::Glow | Colour::ZincGlow => "f-gl",
-    }
+pub(crate) fn colour(colour: Colour) -> String {
+    format!("f-{}", colour.key().to_lowercase())
 }
 
 /// The blade in the tank, and the one beside it.
@@ -96,7 +68,7 @@ fn panel(stock: &Seen<Stock<'_, '_>>, settled: &Settled, rig: &Rig) -> Result<Bl
             &blade,
             rig.blade_count(),
             &running,
-            colour(rig.finish().colour),
+            &colour(rig.finish().colour),
             &format!(
                 "{}, seen along the shaft: {}, {turns} turns a minute.",
                 rig.name,
@@ -318,7 +290,15 @@ pub(crate) fn dunks(
     untaught.learn(&[]);
     let blade = untaught.front_blade().map(|(blade, _)| blade);
     let speed = |v: MetresPerSecond| system.speed(v).to_string();
-    let made = made
+    let counted: Vec<(usize, DunkTest)> = made
+        .iter()
+        .enumerate()
+        .filter(|(_, (_, test))| blade.is_some_and(|blade| test.is_of(&blade)))
+        .map(|(at, (_, test))| (at, *test))
+        .collect();
+    let tests: Vec<DunkTest> = counted.iter().map(|(_, test)| *test).collect();
+    let apart = dunks_apart(&tests);
+    let made: Vec<(i64, String, String, bool)> = made
         .iter()
         .map(|(id, test)| {
             let water = test.water()?;
@@ -351,9 +331,19 @@ pub(crate) fn dunks(
             Ok((id.0, seen, model, counts))
         })
         .collect::<Result<_, Error>>()?;
+    let apart = apart.map(|apart| {
+        let seen = |place: usize| made[counted[place].0].1.trim_end_matches('.').to_owned();
+        format!(
+            "Two of these cannot both be right: “{}” and “{}” differ by {:.0} spreads. Keep both? Delete the one you doubt; until then their mean counts.",
+            seen(apart.tests.0),
+            seen(apart.tests.1),
+            apart.spreads
+        )
+    });
     Ok(DunkForm {
         seen,
         fields,
+        apart,
         made,
         undo: shown.dunk_gone,
     })

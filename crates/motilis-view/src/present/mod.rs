@@ -164,7 +164,7 @@ pub fn mend_door(mend: Mend) -> (String, &'static str) {
 }
 
 /// The class of a finish.
-pub(crate) fn finish_class(colour: motilis_core::rig::Colour) -> &'static str {
+pub(crate) fn finish_class(colour: motilis_core::rig::Colour) -> String {
     blades::colour(colour)
 }
 

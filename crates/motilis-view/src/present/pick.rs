@@ -271,7 +271,7 @@ fn look(judge: &Judge<'_>, rig: &Rig, call: &Call, system: System) -> Result<Fin
         ),
         seen: format!(
             "seen from {}, {:.0} of 100 among these",
-            say::distance(Metres(call.sighting.range), system),
+            say::distance_within(call.sighting.range, system),
             call.noticeability()
         ),
         eye: format!("to a diver, and in false colours to {whose}"),

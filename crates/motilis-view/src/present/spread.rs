@@ -389,9 +389,9 @@ pub(crate) fn drawing(
     }))
 }
 
-fn colour(towed: &Towed) -> &'static str {
+fn colour(towed: &Towed) -> String {
     match towed {
-        Towed::Lure(_) | Towed::Unfit(_) => "film-2",
+        Towed::Lure(_) | Towed::Unfit(_) => "film-2".to_owned(),
         Towed::Rig(rig) => finish_class(rig.finish().colour),
     }
 }

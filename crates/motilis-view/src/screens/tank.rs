@@ -97,6 +97,8 @@ pub struct DunkForm {
     pub fields: Vec<Field>,
     /// Number, what was seen, what the model said before, whether it counts.
     pub made: Vec<(i64, String, String, bool)>,
+    /// That two of them disagree.
+    pub apart: Option<String>,
     /// One that was just thrown away.
     pub undo: Option<i64>,
 }

@@ -150,7 +150,7 @@ pub fn basis(scored: &Scored, system: System) -> String {
         Basis::Thump { index, wanted } => thump(index, wanted),
         Basis::Seen { range, score, best } => format!(
             "seen from {}, {:.0} of 100 among these rigs",
-            distance(Metres(range), system),
+            distance_within(range, system),
             if best > 0.0 {
                 100.0 * score / best
             } else {
@@ -428,6 +428,16 @@ pub fn distance(range: Metres, system: System) -> String {
         return "nowhere but at the nose".to_owned();
     }
     system.depth(range).to_string()
+}
+
+/// The same with its 80 % band: "11 ft (8–15)".
+pub fn distance_within(range: f64, system: System) -> String {
+    let seen = distance(Metres(range), system);
+    if range < 0.1 {
+        return seen;
+    }
+    let (low, high) = motilis_core::light::band_of(range);
+    format!("{seen} ({})", system.between(Metres(low), Metres(high)))
 }
 
 /// What to change on a rig: "Swap the blade for Indiana 4, hammered copper".

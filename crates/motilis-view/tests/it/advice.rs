@@ -57,7 +57,7 @@ fn bait(bait: Option<Bait>, place: Option<usize>, stripped: bool) -> Basis {
 #[case(Basis::Kind { kind: Kind::WingWorm, place: None }, "wing on a worm hook is tied for other fish")]
 #[case(Basis::Thump { index: 2.0, wanted: 1.0 }, "thump 2.0, 1.0 wanted: louder than asked for")]
 #[case(Basis::Thump { index: 0.3, wanted: 1.0 }, "thump 0.3, 1.0 wanted: quieter than asked for")]
-#[case(Basis::Seen { range: 2.0, score: 1.5, best: 2.0 }, "seen from 6.6 ft, 75 of 100 among these rigs")]
+#[case(Basis::Seen { range: 2.0, score: 1.5, best: 2.0 }, "seen from 6.6 ft (4.8–9), 75 of 100 among these rigs")]
 #[case(Basis::Seen { range: 0.05, score: 0.0, best: 0.0 }, "seen from nowhere but at the nose, 0 of 100 among these rigs")]
 #[case(Basis::Clarity { clearness: Clearness::Stained.into(), colour: Colour::Orange }, "anglers like orange in stained water")]
 #[case(Basis::Clarity { clearness: Clearness::Clear.into(), colour: Colour::Orange }, "anglers leave orange home in clear water")]

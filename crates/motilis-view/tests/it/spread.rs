@@ -62,7 +62,7 @@ fn drawn(width: f64, mark: Mark) -> String {
     let running = spread.running(&surroundings(), None).unwrap();
     let label = |out: &str| LineLabel {
         mark,
-        colour: "f-br",
+        colour: "f-br".to_owned(),
         out: out.to_owned(),
         name: "Tamarin two-hook".into(),
         trouble: if mark == Mark::Works {
