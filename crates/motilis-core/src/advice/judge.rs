@@ -17,8 +17,23 @@ use crate::water::Water;
 use std::collections::HashMap;
 use std::sync::Arc;
 
-/// A set-up with a rig of so much drag and weight, as steps of their logarithms.
-type Towed = (usize, i64, i64);
+/// What is out for a depth, by set-up and by the drag and weight of a rig as steps of their logarithms.
+#[derive(Default)]
+struct Outs<'a> {
+    setups: Vec<&'a Arc<LineSetup>>,
+    known: HashMap<(usize, i64, i64), Option<Metres>>,
+}
+
+impl<'a> Outs<'a> {
+    /// The number of a set-up; equal ones have the same.
+    fn number(&mut self, setup: &'a Arc<LineSetup>) -> usize {
+        let same = |known: &&Arc<LineSetup>| Arc::ptr_eq(known, setup) || **known == *setup;
+        self.setups.iter().position(same).unwrap_or_else(|| {
+            self.setups.push(setup);
+            self.setups.len() - 1
+        })
+    }
+}
 
 /// A day made ready to judge rigs.
 #[derive(Debug)]
@@ -158,7 +173,7 @@ impl<'a> Judge<'a> {
     ///
     /// One whose figures cannot be computed is named in [`Ranking::unfit`]; the others are ranked as ever.
     pub fn rank(&self, candidates: &[Candidate]) -> Ranking {
-        let (mut sightings, mut outs) = (HashMap::new(), HashMap::new());
+        let (mut sightings, mut outs) = (HashMap::new(), Outs::default());
         let mut unfit = Vec::new();
         let mut prepared = Vec::with_capacity(candidates.len());
         for (index, candidate) in candidates.iter().enumerate() {
@@ -256,11 +271,11 @@ impl<'a> Judge<'a> {
         Ok(calls.into_iter().flatten().collect())
     }
 
-    fn prepare(
+    fn prepare<'c>(
         &self,
-        candidate: &Candidate,
+        candidate: &'c Candidate,
         sightings: &mut HashMap<Look, Sighting>,
-        outs: &mut HashMap<Towed, Option<Metres>>,
+        outs: &mut Outs<'c>,
     ) -> Result<Prepared, Error> {
         let traits = Traits::of(candidate);
         let rig = &candidate.rig;
@@ -299,21 +314,21 @@ impl<'a> Judge<'a> {
     }
 
     /// What would be out for the depth, computed once for rigs of one set-up that differ by a fiftieth.
-    fn line_out(
+    fn line_out<'c>(
         &self,
-        candidate: &Candidate,
+        candidate: &'c Candidate,
         blade: &Running,
-        outs: &mut HashMap<Towed, Option<Metres>>,
+        outs: &mut Outs<'c>,
     ) -> Option<Metres> {
         let (rig, setup) = (&candidate.rig, &candidate.setup);
         let load = rig.load(blade, &self.water);
         let step = |figure: f64| (50.0 * figure.max(1e-6).ln()).round() as i64;
         let towed = (
-            Arc::as_ptr(setup) as usize,
+            outs.number(setup),
             step(load.drag_area.0),
             step(1.0 + load.submerged_weight.0),
         );
-        *outs.entry(towed).or_insert_with(|| {
+        *outs.known.entry(towed).or_insert_with(|| {
             let line = Line::new(rig, setup, self.day.surroundings().ok()?).ok()?;
             out_of(&line.out_for(self.day.speed, self.day.wanted_depth).ok()?)
         })
