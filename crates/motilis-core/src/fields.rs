@@ -78,6 +78,11 @@ fields! {
     /// Depth at which rigs are wanted.
     WANTED_DEPTH "wanted_depth" "wanted_depth_m" DEEP;
 
+    /// Depth at which a temperature was read.
+    READING_DEPTH "reading_depth" "reading_depth_m" WITH_SURFACE;
+    /// A temperature read at a place.
+    READING_TEMPERATURE "reading_temperature" "temperature_c" Range::closed(-2.0, 40.0, "°C", "between -2 and 40 °C");
+
     // The log.
     /// Length of a fish.
     FISH_LENGTH "length" "length_m" Range::closed(0.03, 2.5, "m", "between 0.03 and 2.5 m");

@@ -33,6 +33,8 @@ ids! {
     TouchId
     /// Names an outing in the data file.
     OutingId
+    /// Names a temperature reading in the data file.
+    ReadingId
     /// Names an event in the data file.
     EventId
     /// Names a pass in the data file.

@@ -80,6 +80,8 @@ mod tests {
         Setting::assert_keys_lead_back();
         Dressing::assert_keys_lead_back();
         Bait::assert_keys_lead_back();
+        crate::bench::Baiting::assert_keys_lead_back();
+        crate::advice::Response::assert_keys_lead_back();
         Colour::assert_keys_lead_back();
         LineMaterial::assert_keys_lead_back();
         WeightMaterial::assert_keys_lead_back();

@@ -20,6 +20,8 @@ pub enum Topic {
     Lines,
     /// Hooks on a line.
     Hooks,
+    /// Hook points on a line: a treble has three.
+    Points,
     /// Whether hooks must be barbless.
     Barbless,
     /// Whether bait may be used.
@@ -39,6 +41,7 @@ pub enum Topic {
 keyed!(Topic {
     Lines "lines" "lines a person",
     Hooks "hooks" "hooks on a line",
+    Points "points" "hook points on a line",
     Barbless "barbless" "barbless hooks",
     Bait "bait" "no bait",
     Lead "lead" "no lead",
@@ -61,7 +64,7 @@ impl Topic {
     pub fn has_count(self) -> bool {
         matches!(
             self,
-            Self::Lines | Self::Hooks | Self::Daily | Self::Possession
+            Self::Lines | Self::Hooks | Self::Points | Self::Daily | Self::Possession
         )
     }
 }
@@ -235,6 +238,8 @@ pub struct Limits {
     pub lines: Option<(u8, RuleId)>,
     /// Hooks on a line, with the rule.
     pub hooks: Option<(u8, RuleId)>,
+    /// Hook points on a line, with the rule.
+    pub points: Option<(u8, RuleId)>,
     /// The rule that forbids bait.
     pub no_bait: Option<RuleId>,
     /// The rule that forbids lead.
@@ -260,6 +265,9 @@ impl Limits {
             match rule.says {
                 Says::AtMost(Topic::Lines, count) => limits.lines = fewer(limits.lines, count, *id),
                 Says::AtMost(Topic::Hooks, count) => limits.hooks = fewer(limits.hooks, count, *id),
+                Says::AtMost(Topic::Points, count) => {
+                    limits.points = fewer(limits.points, count, *id);
+                }
                 Says::Holds(Topic::Bait) => limits.no_bait = Some(*id),
                 Says::Holds(Topic::Lead) => limits.no_lead = Some(*id),
                 Says::Holds(Topic::Barbless) => limits.barbless = Some(*id),

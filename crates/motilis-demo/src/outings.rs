@@ -3,13 +3,13 @@ use crate::waters::Waters;
 use jiff::{SignedDuration, Timestamp};
 use motilis_core::advice::{self, Candidate, Judge, Mood, Sky, Verdict, Ways, Wind};
 use motilis_core::book::{
-    Event, EventKind, OnLine, Outing, OutingId, RunningLine, WaterBody, WaterId,
+    Event, EventKind, OnLine, Outing, OutingId, RunningLine, TemperatureReading, WaterBody, WaterId,
 };
 use motilis_core::evidence::Pass;
 use motilis_core::fish::Fish;
 use motilis_core::line::{Line, OutFor};
 use motilis_core::units::{Celsius, FOOT, INCH, MILE_PER_HOUR, Metres, MetresPerSecond};
-use motilis_store::{Connection, Error, events, outings, passes};
+use motilis_store::{Connection, Error, events, outings, passes, readings};
 use rand::{Rng, SeedableRng};
 use rand_chacha::ChaCha8Rng;
 
@@ -150,9 +150,34 @@ pub fn add(
         for event in draw_events(id, &plan, &outing, &lines, &mut random) {
             events::add(connection, &event)?;
         }
+        for reading in read_at(id, &plan, &outing) {
+            readings::add(connection, &reading)?;
+        }
         last = id;
     }
     Ok(last)
+}
+
+/// Temperatures read along the reservoir: place, minutes after the start, °F over the outing's.
+const READ: [(&str, f64, f64); 3] = [
+    ("stone point", 12.0, 0.0),
+    ("reed bay", 41.0, 4.0),
+    ("dam basin", 96.0, -2.0),
+];
+
+/// The temperatures read on an outing: in the reservoir's cool water, along its shore.
+fn read_at(id: OutingId, plan: &Plan<'_>, outing: &Outing) -> Vec<TemperatureReading> {
+    if plan.water.1.salt || plan.fahrenheit > 60.0 {
+        return Vec::new();
+    }
+    READ.map(|(place, minutes, over)| TemperatureReading {
+        outing: id,
+        place: place.to_owned(),
+        at: later(outing.started, minutes),
+        depth: 2.0 * FOOT,
+        temperature: Celsius::from_fahrenheit(plan.fahrenheit + over),
+    })
+    .into()
 }
 
 fn outing(plan: &Plan<'_>) -> Outing {
@@ -199,7 +224,7 @@ fn lines_that_work<'a>(
         .iter()
         .zip(judge.all(&candidates).expect(SOUND))
         .filter_map(|(rig, call)| match (&call.out, call.verdict) {
-            (OutFor::Out(run), Verdict::Works) => Some((rig, run.out, call)),
+            (Some(OutFor::Out(run)), Verdict::Works) => Some((rig, run.out, call)),
             _ => None,
         })
         .collect();

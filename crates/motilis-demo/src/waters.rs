@@ -111,6 +111,7 @@ fn tamarin() -> WaterBody {
         longitude_deg: -95.61,
         zone: "America/Winnipeg".into(),
         salt: false,
+        river: false,
         clarity: Metres(2.1),
         stain: Stain::Tea,
         fish: vec![
@@ -131,6 +132,7 @@ fn orrin() -> WaterBody {
         longitude_deg: -124.02,
         zone: "America/Vancouver".into(),
         salt: true,
+        river: false,
         clarity: Metres(6.0),
         stain: Stain::Clear,
         fish: vec![Fish::Chinook, Fish::Coho],
@@ -145,6 +147,7 @@ fn cassel() -> WaterBody {
         longitude_deg: -122.11,
         zone: "America/Vancouver".into(),
         salt: false,
+        river: true,
         clarity: Metres(1.5),
         stain: Stain::Green,
         fish: vec![Fish::Steelhead, Fish::SmallmouthBass],

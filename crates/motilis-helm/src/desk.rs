@@ -7,15 +7,17 @@ use crate::standing::Cannot;
 use crate::ways;
 use jiff::civil::Date;
 use motilis_core::advice::{
-    Candidate, Day, Judge, Mark, Ranking, Sheet, Stand, Ways, draw_up, variants,
+    Candidate, Day, Judge, Mark, Ranking, Response, Sheet, Stand, Ways, draw_up, variants,
 };
 use motilis_core::bench::Stocked;
-use motilis_core::book::{MadeState, PartId, RigId, RuleId, SetupId};
+use motilis_core::book::{
+    EventKind, MadeState, PartId, ReadingId, RigId, RuleId, SetupId, TemperatureReading,
+};
 use motilis_core::evidence::{self, Angler, Record};
 use motilis_core::line::Changes;
 use motilis_core::rig::Finish;
 use motilis_core::rules::{Limits, LocalRule};
-use motilis_store::{events, made, outings, parts, rules};
+use motilis_store::{Connection, events, made, outings, parts, readings, rules};
 use std::collections::{BTreeMap, HashMap};
 
 /// Which rig of the box a candidate comes from.
@@ -52,9 +54,27 @@ pub struct Desk {
     pub finishes: Vec<Finish>,
     /// Numbers of the line set-ups, in the order of [`Ways::tools`].
     pub tools: Vec<SetupId>,
+    /// Temperatures read on the outing, the newest first.
+    pub readings: Vec<(ReadingId, TemperatureReading)>,
     /// Rules of the water.
     pub rules: Vec<(RuleId, LocalRule)>,
     marks: HashMap<RigId, Mark>,
+}
+
+/// What the log of the outing says of how the fish answer.
+fn response(connection: &Connection, here: &Here) -> Result<Response, Error> {
+    let logged = events::of_outing(connection, here.id)?;
+    let count = |kind| {
+        logged
+            .iter()
+            .filter(|(_, event)| event.kind == kind)
+            .count()
+    };
+    Ok(Response::of(
+        count(EventKind::Follow),
+        count(EventKind::Strike),
+        count(EventKind::Fish),
+    ))
 }
 
 impl Desk {
@@ -81,7 +101,10 @@ impl Desk {
         let connection = book.connection();
         let here = book.here()?.clone();
         let fish = here.outing.fish;
-        let day = *here.day()?;
+        let day = Day {
+            response: response(connection, &here)?,
+            ..*here.day()?
+        };
         let date = here.local(here.outing.started).date();
         let rules = rules::of_water(connection, here.outing.water)?;
         let records = evidence::records(&events::logged(connection, fish)?);
@@ -95,6 +118,7 @@ impl Desk {
         };
         let mut desk = Self {
             marks: outings::marks(connection, here.id)?.into_iter().collect(),
+            readings: readings::of_outing(connection, here.id)?,
             here,
             day,
             date,
@@ -167,7 +191,7 @@ impl Desk {
 
     fn add_swaps(&mut self, stock: &[Stocked]) {
         // No blade makes a rig for other fish a rig for this one.
-        let kinds = self.day.fish.kinds();
+        let kinds = self.day.kinds();
         for place in 0..self.own {
             if !kinds.contains(&self.candidates[place].rig.kind()) {
                 continue;

@@ -5,9 +5,9 @@ use crate::setup::{SetupRequest, key};
 use crate::sun::instant;
 use crate::{Refusal, Refused};
 use motilis_core::advice::{
-    Call, Candidate, Changed, Day, Judge, Mark, Misfit, Mood, Move, Outfit, Question, Role,
-    Schools, Sky, Stand, Term, Verdict, Ways, Weights, Wind, before, draw_up, overhead, variants,
-    what_would_change,
+    Call, Candidate, Changed, Day, Judge, Mark, Misfit, Mood, Move, Outfit, Question, Response,
+    Role, Schools, Sky, Stand, Term, Verdict, Ways, Weights, Wind, before, draw_up, overhead,
+    variants, what_would_change,
 };
 use motilis_core::book::RuleId;
 use motilis_core::evidence::{Angler, Record};
@@ -40,6 +40,9 @@ pub struct DayRequest {
     /// Whether the water is salt.
     #[serde(default)]
     pub salt: bool,
+    /// Whether it is a river, fished by casting; the speed is then that of the water past the spinner.
+    #[serde(default)]
+    pub river: bool,
     /// Secchi depth.
     pub clarity_m: f64,
     /// `clear`, `green`, `tea` or `muddy`.
@@ -63,6 +66,8 @@ pub struct DayRequest {
     pub nibblers: bool,
     /// Kind of rig that every other boat drags.
     pub crowd: Option<String>,
+    /// What the fish did so far: unknown, follow, short.
+    pub response: Option<String>,
     /// Depth of the water.
     pub bottom_m: f64,
     /// Depth at which the rig shall run.
@@ -96,6 +101,8 @@ pub struct CandidateRequest {
 pub struct LimitsRequest {
     /// Hooks on a line.
     pub hooks: Option<u8>,
+    /// Hook points on a line, a treble counting three.
+    pub points: Option<u8>,
     /// Whether bait is forbidden.
     #[serde(default)]
     pub no_bait: bool,
@@ -317,6 +324,16 @@ impl DayRequest {
                 Forage::key,
             )?,
         };
+        let response = match &self.response {
+            None => Response::Unknown,
+            Some(word) => key(
+                &path("response"),
+                word,
+                Response::from_key,
+                Response::ALL,
+                Response::key,
+            )?,
+        };
         let crowd = match &self.crowd {
             None => None,
             Some(word) => Some(key(
@@ -364,6 +381,8 @@ impl DayRequest {
                 Mood::key,
             )?,
             forage,
+            river: self.river,
+            response,
             nibblers: self.nibblers,
             crowd,
             bottom: Metres(self.bottom_m),
@@ -417,6 +436,7 @@ impl Request {
             weights,
             limits: Limits {
                 hooks: self.limits.hooks.map(|most| (most, rule)),
+                points: self.limits.points.map(|most| (most, rule)),
                 no_bait: self.limits.no_bait.then_some(rule),
                 no_lead: self.limits.no_lead.then_some(rule),
                 ..Limits::default()
@@ -440,6 +460,7 @@ fn reason(call: &Call) -> &'static str {
         Reason::BelowBottom { .. } => "below_bottom",
         Reason::TooDeep { .. } => "too_deep",
         Reason::TooShallow { .. } => "too_shallow",
+        Reason::NotCast => "not_cast",
         Reason::Drags => "drags",
         Reason::LongLine { .. } => "long_line",
         Reason::BallForShallow { .. } => "ball_for_shallow",
@@ -476,7 +497,7 @@ fn call_answer(rig: usize, candidate: &Candidate, call: &Call, role: Option<Role
         from_mps: call.window.from.0,
         to_mps: call.window.to.map(|to| to.0),
         out_m: match &call.out {
-            OutFor::Out(run) => Some(run.out.0),
+            Some(OutFor::Out(run)) => Some(run.out.0),
             _ => None,
         },
         seen_m: call.sighting.range,

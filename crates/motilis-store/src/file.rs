@@ -17,6 +17,9 @@ const STEPS: &[M<'static>] = &[
     M::up(include_str!(
         "../migrations/0008-set-attractor-materials.sql"
     )),
+    M::up(include_str!(
+        "../migrations/0009-add-rivers-and-readings.sql"
+    )),
 ];
 const MIGRATIONS: Migrations<'static> = Migrations::from_slice(STEPS);
 

@@ -19,6 +19,7 @@ pub mod observed;
 pub mod outings;
 pub mod parts;
 pub mod passes;
+pub mod readings;
 pub mod rigs;
 mod row;
 pub mod rules;

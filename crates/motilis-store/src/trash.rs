@@ -3,7 +3,8 @@
 use crate::Error;
 use jiff::Timestamp;
 use motilis_core::book::{
-    DunkId, EventId, LureId, OutingId, PartId, RigId, RuleId, SetupId, SpreadId, TouchId, WaterId,
+    DunkId, EventId, LureId, OutingId, PartId, ReadingId, RigId, RuleId, SetupId, SpreadId,
+    TouchId, WaterId,
 };
 use rusqlite::Connection;
 
@@ -20,6 +21,8 @@ pub enum Record {
     Setup(SetupId),
     /// An outing; its events go and come with it.
     Outing(OutingId),
+    /// A temperature read at a place.
+    Reading(ReadingId),
     /// A log entry.
     Event(EventId),
     /// A local rule.
@@ -47,6 +50,7 @@ impl Record {
             Self::Part(id) => ("parts", "part", id.0),
             Self::Setup(id) => ("line_setups", "line set-up", id.0),
             Self::Outing(id) => ("outings", "outing", id.0),
+            Self::Reading(id) => ("temperature_readings", "temperature reading", id.0),
             Self::Event(id) => ("events", "log entry", id.0),
             Self::Rule(id) => ("local_rules", "rule", id.0),
             Self::Spread(id) => ("spreads", "spread", id.0),

@@ -15,8 +15,8 @@ use rusqlite::{Connection, Row};
 /// [`Error::Sqlite`] when a figure is out of its range.
 pub fn add(connection: &Connection, water: &WaterBody) -> Result<WaterId, Error> {
     connection.execute(
-        "INSERT INTO waters (name, latitude_deg, longitude_deg, zone, salt, clarity_m, stain)
-         VALUES (:name, :latitude_deg, :longitude_deg, :zone, :salt, :clarity_m, :stain)",
+        "INSERT INTO waters (name, latitude_deg, longitude_deg, zone, salt, river, clarity_m, stain)
+         VALUES (:name, :latitude_deg, :longitude_deg, :zone, :salt, :river, :clarity_m, :stain)",
         &columns(water)[..],
     )?;
     let id = WaterId(connection.last_insert_rowid());
@@ -33,8 +33,8 @@ pub fn update(connection: &Connection, id: WaterId, water: &WaterBody) -> Result
     columns.push((":id", id.0.into()));
     let changed = connection.execute(
         "UPDATE waters SET name = :name, latitude_deg = :latitude_deg,
-             longitude_deg = :longitude_deg, zone = :zone, salt = :salt, clarity_m = :clarity_m,
-             stain = :stain
+             longitude_deg = :longitude_deg, zone = :zone, salt = :salt, river = :river,
+             clarity_m = :clarity_m, stain = :stain
          WHERE id = :id AND deleted_utc_s IS NULL",
         &columns[..],
     )?;
@@ -47,13 +47,14 @@ pub fn update(connection: &Connection, id: WaterId, water: &WaterBody) -> Result
     set_life(connection, id, water)
 }
 
-fn columns(water: &WaterBody) -> [(&'static str, Value); 7] {
+fn columns(water: &WaterBody) -> [(&'static str, Value); 8] {
     [
         (":name", water.name.clone().into()),
         (":latitude_deg", water.latitude_deg.into()),
         (":longitude_deg", water.longitude_deg.into()),
         (":zone", water.zone.clone().into()),
         (":salt", i64::from(water.salt).into()),
+        (":river", i64::from(water.river).into()),
         (":clarity_m", water.clarity.0.into()),
         (":stain", water.stain.key().to_owned().into()),
     ]
@@ -111,6 +112,7 @@ pub(crate) fn read(row: &Row<'_>) -> rusqlite::Result<WaterBody> {
         longitude_deg: row.get("longitude_deg")?,
         zone: row.get("zone")?,
         salt: row.get("salt")?,
+        river: row.get("river")?,
         clarity: Metres(row.get("clarity_m")?),
         stain: keyed(row, "stain", Stain::from_key)?,
         fish: list(row, "fish", Fish::from_key)?,

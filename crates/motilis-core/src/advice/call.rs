@@ -88,6 +88,8 @@ pub enum Reason {
         /// Fastest.
         to: MetresPerSecond,
     },
+    /// It is trolled, and the water is a river.
+    NotCast,
     /// The weight would drag over the bottom at the wanted depth.
     Drags,
     /// The bench found that it will not work as built.
@@ -112,8 +114,8 @@ pub struct Call {
     pub window: Window,
     /// The speed practice would run it at today, inside that window.
     pub best_speed: MetresPerSecond,
-    /// What to let out for the wanted depth.
-    pub out: OutFor,
+    /// What to let out for the wanted depth; `None` in a river, where it is cast.
+    pub out: Option<OutFor>,
     /// How the fish sees it there.
     pub sighting: Sighting,
     /// The one thing to say.

@@ -113,6 +113,8 @@ pub(super) struct Traits {
     pub back: Option<Finish>,
     pub blades: u8,
     pub hooks: u8,
+    /// Points of the hooks: three of a treble.
+    pub points: u8,
     pub treble: bool,
     pub lead: bool,
     pub bait: Option<Bait>,
@@ -133,6 +135,7 @@ impl Traits {
             back: None,
             blades: 0,
             hooks: 0,
+            points: 0,
             treble: false,
             lead: false,
             bait: None,
@@ -159,6 +162,8 @@ impl Traits {
             }
             What::Hook(style) => {
                 self.hooks += piece.count;
+                let each = if style == HookStyle::Treble { 3 } else { 1 };
+                self.points = self.points.saturating_add(piece.count.saturating_mul(each));
                 self.treble |= style == HookStyle::Treble;
             }
             What::Bait(bait) => {

@@ -1,9 +1,9 @@
 //! What each term is counted from: the figures of a rig on a day, term by term.
 
 use super::candidate::{Candidate, Stand, Traits};
-use super::day::{Clearness, Lighting, Mood};
+use super::day::{Clearness, Lighting, Mood, Response};
 use super::judge::{Judge, Prepared};
-use super::school::LeaderSchool;
+use super::school::{HookSchool, LeaderSchool};
 use super::term::{Basis, Scored, Term};
 use crate::blade::Window;
 use crate::error::Error;
@@ -15,9 +15,20 @@ use crate::units::{MILE_PER_HOUR, Metres, MetresPerSecond};
 /// fitted so that practice comes out.
 const WANTED_THUMP: (f64, f64, f64) = (1.6, 0.6, 0.25);
 
+/// Length wanted of what trails for fish that strike short, over the forage's; designed.
+const SHORTER: f64 = 0.7;
+/// End of a river's speeds where a blade has none of its own; from memory.
+const FASTEST_RIVER: MetresPerSecond = MetresPerSecond(3.0);
+
 impl Judge<'_> {
     /// The favourite of practice, slower in cold water and for shy fish, inside the window.
     pub(super) fn best_speed(&self, prepared: &Prepared) -> MetresPerSecond {
+        if self.day().river {
+            // The water sets the pace: what the blade bears of it.
+            let window = prepared.window;
+            let least = self.day().speed.0.max(window.from.0);
+            return MetresPerSecond(window.to.map_or(least, |to| least.min(to.0)));
+        }
         let practice = prepared.traits.kind.trolled();
         let pace = self.day().pace();
         let reach = if pace < 0.0 {
@@ -65,23 +76,37 @@ impl Judge<'_> {
     ) -> Result<[Scored; Term::ALL.len()], Error> {
         let (day, schools, traits) = (self.day(), &self.ways().schools, &prepared.traits);
         let practice = traits.kind.trolled();
+        let (from, to) = if day.river {
+            let window = prepared.window;
+            (window.from, window.to.unwrap_or(FASTEST_RIVER))
+        } else {
+            (practice.from, practice.to)
+        };
         let colour = traits.finish.colour;
         let belief = self.ways().angler.believes(candidate.record)?;
         let bases = [
             Basis::Speed {
                 now: day.speed,
-                from: practice.from,
-                to: practice.to,
+                from,
+                to,
                 best: self.best_speed(prepared),
             },
             Basis::Kind {
                 kind: traits.kind,
-                place: place(day.fish.kinds(), traits.kind),
+                place: self.place_of(traits),
             },
-            Basis::Line {
-                out: prepared.out,
-                depth: day.wanted_depth,
-                tool: prepared.tool,
+            if day.river {
+                Basis::Run {
+                    body: traits.body,
+                    depth: day.bottom,
+                    flow: day.speed,
+                }
+            } else {
+                Basis::Line {
+                    out: prepared.out,
+                    depth: day.wanted_depth,
+                    tool: prepared.tool,
+                }
             },
             Basis::Thump {
                 index: prepared.thump,
@@ -120,7 +145,11 @@ impl Judge<'_> {
             self.leader(traits),
             Basis::Hooks {
                 treble: is_spinner(traits.kind).then_some(traits.treble),
-                school: schools.hooks,
+                school: match day.response {
+                    // A treble is for short strikers, whatever the school (common practice, no source).
+                    Response::Short => HookSchool::Treble,
+                    _ => schools.hooks,
+                },
             },
             self.attractor(traits),
             Basis::FlasherBlade {
@@ -156,6 +185,13 @@ impl Judge<'_> {
         }))
     }
 
+    /// Its place among the kinds tied for the fish; in a river the body decides among spinners, not their order.
+    fn place_of(&self, traits: &Traits) -> Option<usize> {
+        let place = place(self.day().kinds(), traits.kind)?;
+        let by_body = self.day().river && traits.is_inline();
+        Some(if by_body { 0 } else { place })
+    }
+
     fn size(&self, traits: &Traits) -> Basis {
         let blade = traits.blade.map_or(Metres(0.0), |blade| blade.length);
         Basis::Size {
@@ -164,7 +200,11 @@ impl Judge<'_> {
             } else {
                 blade
             },
-            forage: self.day().forage.length(),
+            // Short strikers get a shorter bite.
+            forage: match self.day().response {
+                Response::Short => SHORTER * self.day().forage.length(),
+                _ => self.day().forage.length(),
+            },
         }
     }
 

@@ -46,6 +46,39 @@ pub enum Mood {
     Shy,
 }
 
+/// What the fish did with what was shown them so far.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default)]
+pub enum Response {
+    /// Nothing that says anything.
+    #[default]
+    Unknown,
+    /// They come, look and turn away.
+    Follow,
+    /// They hit behind the hook.
+    Short,
+}
+
+keyed!(Response {
+    Unknown "unknown" "nothing to tell",
+    Follow "follow" "they follow and turn away",
+    Short "short" "they strike short",
+});
+
+impl Response {
+    /// What the log of an outing tells: at least two follows, or two strikes that did not hold, and more of them than fish;
+    /// of both the more frequent (designed).
+    pub fn of(follows: usize, strikes: usize, fish: usize) -> Self {
+        let tells = |count: usize| count >= 2 && count > fish;
+        if tells(strikes) && strikes >= follows {
+            Self::Short
+        } else if tells(follows) {
+            Self::Follow
+        } else {
+            Self::Unknown
+        }
+    }
+}
+
 keyed!(Sky {
     Sun "sun" "sun",
     Broken "broken" "sun and cloud",
@@ -112,6 +145,8 @@ pub struct Day {
     pub temperature: Celsius,
     /// Whether the water is salt.
     pub salt: bool,
+    /// Whether it is a river, fished by casting: the speed is then that of the water past the spinner.
+    pub river: bool,
     /// Depth at which a white disk is lost to sight.
     pub clarity: Metres,
     /// What colours the water.
@@ -128,6 +163,8 @@ pub struct Day {
     pub mood: Mood,
     /// What they feed on.
     pub forage: Forage,
+    /// What the fish did so far.
+    pub response: Response,
     /// Whether weeds or panfish take the bait.
     pub nibblers: bool,
     /// What every other boat drags, if they all drag one kind.
@@ -252,7 +289,22 @@ impl Day {
             Mood::Neutral => 0.0,
             Mood::Shy => -0.5,
         };
-        (water + mood).clamp(-1.0, 1.0)
+        // Followers: slow down step by step.
+        let follow = if self.response == Response::Follow {
+            -0.3
+        } else {
+            0.0
+        };
+        (water + mood + follow).clamp(-1.0, 1.0)
+    }
+
+    /// Kinds of rig that practice ties for the fish: trolled, or in a river cast.
+    pub fn kinds(&self) -> &'static [Kind] {
+        if self.river {
+            self.fish.cast_kinds()
+        } else {
+            self.fish.kinds()
+        }
     }
 
     /// Lead that practice ties behind a weight: 3 ft in dirty water, 5 to 6 ft as a rule, to 10 ft in clear
@@ -283,6 +335,7 @@ pub(crate) mod tests {
             speed: 1.2 * MILE_PER_HOUR,
             temperature: Celsius(17.0),
             salt: false,
+            river: false,
             clarity: 7.0 * FOOT,
             stain: Stain::Tea,
             sky: Sky::Cloud,
@@ -297,6 +350,7 @@ pub(crate) mod tests {
             fish_depth: (20.0 * FOOT, 25.0 * FOOT),
             mood: Mood::Neutral,
             forage: Forage::YellowPerch,
+            response: Response::Unknown,
             nibblers: false,
             crowd: None,
             bottom: 27.0 * FOOT,
@@ -363,6 +417,26 @@ pub(crate) mod tests {
             ..summer()
         };
         assert!((day.lead() / FOOT - feet).abs() < 1e-9);
+    }
+
+    #[rstest]
+    #[case(0, 0, 0, Response::Unknown)]
+    #[case(1, 1, 0, Response::Unknown)]
+    #[case(3, 1, 0, Response::Follow)]
+    #[case(3, 1, 3, Response::Unknown)]
+    #[case(2, 2, 1, Response::Short)]
+    fn the_log_tells_how_they_answer(
+        #[case] follows: usize,
+        #[case] strikes: usize,
+        #[case] fish: usize,
+        #[case] response: Response,
+    ) {
+        assert_eq!(Response::of(follows, strikes, fish), response);
+        let day = Day {
+            response,
+            ..summer()
+        };
+        assert_eq!(day.pace() < summer().pace(), response == Response::Follow);
     }
 
     #[test]

@@ -1,11 +1,11 @@
 use super::call::{Call, Reason, Verdict};
 use super::candidate::{Candidate, Stand, Traits};
 use super::day::Day;
-use super::look::Look;
+use super::look::{Look, Shows};
 use super::outfit::{Tool, misfit, out_of};
 use super::term::{Scored, Term};
 use super::weight::Ways;
-use crate::blade::{Running, State, Window};
+use crate::blade::{Running, Shaft, State, Window};
 use crate::error::Error;
 use crate::light::{Eye, Scene, Sighting, Watch};
 use crate::line::{BOTTOM, Bottom, Line, LineSetup, OutFor};
@@ -35,6 +35,14 @@ impl<'a> Outs<'a> {
     }
 }
 
+/// What is worked out once while candidates are prepared, for all that share it.
+#[derive(Default)]
+struct Known<'a> {
+    shows: Shows,
+    sightings: HashMap<Look, Sighting>,
+    outs: Outs<'a>,
+}
+
 /// A day made ready to judge rigs.
 #[derive(Debug)]
 pub struct Judge<'a> {
@@ -54,7 +62,8 @@ pub struct Ranked {
     pub score: f64,
     /// Whether box, rules or speed rule it out already.
     pub ruled_out: bool,
-    prepared: Prepared,
+    /// Apart, so that sorting moves little.
+    prepared: Box<Prepared>,
 }
 
 impl Ranked {
@@ -146,39 +155,16 @@ impl<'a> Judge<'a> {
         &self.watches[0].0
     }
 
-    /// How a look is seen, averaged over where the fish look from.
-    fn seen(&self, look: &Look) -> Result<Sighting, Error> {
-        let mut mean: Option<Sighting> = None;
-        for (watch, share) in &self.watches {
-            let one = look.sighting(watch)?;
-            let (range, colour) = (share * one.range, share * one.colour);
-            match &mut mean {
-                Some(mean) => {
-                    mean.range += range;
-                    mean.colour += colour;
-                }
-                None => {
-                    mean = Some(Sighting {
-                        range,
-                        colour,
-                        ..one
-                    });
-                }
-            }
-        }
-        mean.ok_or_else(|| Error::contradiction("depth", "nobody looks there"))
-    }
-
     /// Orders candidates by what is cheap to know: every term, but not yet depth and build.
     ///
     /// One whose figures cannot be computed is named in [`Ranking::unfit`]; the others are ranked as ever.
     pub fn rank(&self, candidates: &[Candidate]) -> Ranking {
-        let (mut sightings, mut outs) = (HashMap::new(), Outs::default());
+        let mut known = Known::default();
         let mut unfit = Vec::new();
         let mut prepared = Vec::with_capacity(candidates.len());
         for (index, candidate) in candidates.iter().enumerate() {
-            match self.prepare(candidate, &mut sightings, &mut outs) {
-                Ok(ready) => prepared.push((index, ready)),
+            match self.prepare(candidate, &mut known) {
+                Ok(ready) => prepared.push((index, Box::new(ready))),
                 Err(error) => unfit.push((index, error)),
             }
         }
@@ -232,15 +218,19 @@ impl<'a> Judge<'a> {
         ranking: &Ranking,
         row: &Ranked,
     ) -> Result<Call, Error> {
-        let line = Line::new(&candidate.rig, setup, self.day.surroundings()?)?;
-        let out = line.out_for(self.day.speed, self.day.wanted_depth)?;
+        let out = if self.day.river {
+            None
+        } else {
+            let line = Line::new(&candidate.rig, setup, self.day.surroundings()?)?;
+            Some(line.out_for(self.day.speed, self.day.wanted_depth)?)
+        };
         let prepared = &Prepared {
             tool: Tool::of(setup),
-            out: out_of(&out),
-            ..row.prepared.clone()
+            out: out.as_ref().and_then(out_of),
+            ..(*row.prepared).clone()
         };
         let terms = self.terms(candidate, prepared, ranking.best_seen)?;
-        let (verdict, reason) = self.judge(candidate, prepared, &out, &terms);
+        let (verdict, reason) = self.judge(candidate, prepared, out.as_ref(), &terms);
         Ok(Call {
             verdict,
             blade: prepared.blade,
@@ -274,12 +264,15 @@ impl<'a> Judge<'a> {
     fn prepare<'c>(
         &self,
         candidate: &'c Candidate,
-        sightings: &mut HashMap<Look, Sighting>,
-        outs: &mut Outs<'c>,
+        known: &mut Known<'c>,
     ) -> Result<Prepared, Error> {
         let traits = Traits::of(candidate);
         let rig = &candidate.rig;
-        let shaft = rig.shaft(&self.water, self.day.temperature)?;
+        let mut shaft = rig.shaft(&self.water, self.day.temperature)?;
+        if self.day.river && rig.stack().mount.is_wire() {
+            // A cast spinner carries no rudder; its line takes the twist up.
+            shaft = shaft.map(Shaft::held_by_line);
+        }
         let (blade, window) = match &shaft {
             Some(shaft) => (
                 shaft.at(self.day.speed, &self.water)?,
@@ -288,15 +281,15 @@ impl<'a> Judge<'a> {
             None => (Running::bare(self.day.speed)?, Window::ANY),
         };
         let attractor = rig.attraction(self.day.speed, &self.water);
-        let out = self.line_out(candidate, &blade, outs);
+        let out = self.line_out(candidate, &blade, &mut known.outs);
         let spun = rig.bait_spin(self.day.speed, &self.water);
         let thump = rig.thump_index(&blade, &self.water);
         let look = Look::of(&traits, &blade, spun.as_ref());
-        let sighting = if let Some(seen) = sightings.get(&look) {
+        let sighting = if let Some(seen) = known.sightings.get(&look) {
             seen.clone()
         } else {
-            let seen = self.seen(&look)?;
-            sightings.insert(look, seen.clone());
+            let seen = look.seen(&self.watches, &mut known.shows)?;
+            known.sightings.insert(look, seen.clone());
             seen
         };
         let obstacle = self.obstacle(candidate, &traits, &blade, window);
@@ -320,6 +313,9 @@ impl<'a> Judge<'a> {
         blade: &Running,
         outs: &mut Outs<'c>,
     ) -> Option<Metres> {
+        if self.day.river {
+            return None;
+        }
         let (rig, setup) = (&candidate.rig, &candidate.setup);
         let load = rig.load(blade, &self.water);
         let step = |figure: f64| (50.0 * figure.max(1e-6).ln()).round() as i64;
@@ -345,6 +341,9 @@ impl<'a> Judge<'a> {
         if let Stand::Short(short) = &candidate.stand {
             return Some(Reason::Short(short.clone()));
         }
+        if self.day.river && !traits.kind.is_cast() {
+            return Some(Reason::NotCast);
+        }
         let limits = &self.ways.limits;
         let forbidden = [
             (limits.closed, true, Topic::Closed),
@@ -352,6 +351,11 @@ impl<'a> Judge<'a> {
                 limits.hooks.map(|(_, rule)| rule),
                 limits.hooks.is_some_and(|(most, _)| traits.hooks > most),
                 Topic::Hooks,
+            ),
+            (
+                limits.points.map(|(_, rule)| rule),
+                limits.points.is_some_and(|(most, _)| traits.points > most),
+                Topic::Points,
             ),
             (limits.no_bait, traits.bait.is_some(), Topic::Bait),
             (limits.no_lead, traits.lead, Topic::Lead),
@@ -375,35 +379,14 @@ impl<'a> Judge<'a> {
         &self,
         candidate: &Candidate,
         prepared: &Prepared,
-        out: &OutFor,
+        out: Option<&OutFor>,
         terms: &[Scored],
     ) -> (Verdict, Reason) {
         if let Some(obstacle) = &prepared.obstacle {
             return (Verdict::Cannot, obstacle.clone());
         }
-        match out {
-            OutFor::BelowBottom { bottom } => {
-                return (Verdict::Cannot, Reason::BelowBottom { bottom: *bottom });
-            }
-            OutFor::TooDeep { deepest, enough } => {
-                let reason = Reason::TooDeep {
-                    deepest: *deepest,
-                    enough: *enough,
-                };
-                return (Verdict::Cannot, reason);
-            }
-            OutFor::TooShallow { least } => {
-                return (Verdict::Cannot, Reason::TooShallow { least: *least });
-            }
-            OutFor::Out(run) if matches!(run.bottom, Bottom::Dragging { .. }) => {
-                return (Verdict::Watch, Reason::Drags);
-            }
-            OutFor::Out(_) => {}
-        }
-        if let OutFor::Out(run) = out
-            && let Some(misfit) = misfit(prepared.tool, run.out, self.day.wanted_depth)
-        {
-            return (Verdict::Watch, misfit);
+        if let Some(found) = out.and_then(|out| self.of_depth(prepared.tool, out)) {
+            return found;
         }
         if let Some(rule) = unsound(candidate) {
             return (Verdict::Watch, Reason::Unsound { rule });
@@ -426,6 +409,31 @@ impl<'a> Judge<'a> {
             return (Verdict::Watch, Reason::NearRollOver { to });
         }
         (Verdict::Works, Reason::Practice(loudest(terms)))
+    }
+}
+
+impl Judge<'_> {
+    /// What is wrong with what would be let out.
+    fn of_depth(&self, tool: Tool, out: &OutFor) -> Option<(Verdict, Reason)> {
+        match out {
+            OutFor::BelowBottom { bottom } => {
+                Some((Verdict::Cannot, Reason::BelowBottom { bottom: *bottom }))
+            }
+            OutFor::TooDeep { deepest, enough } => {
+                let (deepest, enough) = (*deepest, *enough);
+                Some((Verdict::Cannot, Reason::TooDeep { deepest, enough }))
+            }
+            OutFor::TooShallow { least } => {
+                Some((Verdict::Cannot, Reason::TooShallow { least: *least }))
+            }
+            OutFor::Out(run) if matches!(run.bottom, Bottom::Dragging { .. }) => {
+                Some((Verdict::Watch, Reason::Drags))
+            }
+            OutFor::Out(run) => {
+                let misfit = misfit(tool, run.out, self.day.wanted_depth)?;
+                Some((Verdict::Watch, misfit))
+            }
+        }
     }
 }
 

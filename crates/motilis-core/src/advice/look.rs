@@ -1,9 +1,10 @@
 use super::candidate::Traits;
 use crate::blade::{Blade, Running};
 use crate::error::Error;
-use crate::light::{self, Sighting, Target, Watch};
+use crate::light::{self, Shown, Sighting, Target, Watch};
 use crate::rig::{BaitSpin, Colour, Finish};
 use crate::units::Hertz;
+use std::collections::HashMap;
 
 /// What the light model needs of a blade; rigs with the same look are looked at once.
 #[derive(Debug, Clone, PartialEq, Eq, Hash)]
@@ -43,20 +44,52 @@ impl Look {
         }
     }
 
-    pub fn sighting(&self, watch: &Watch) -> Result<Sighting, Error> {
+    /// How it is seen by each watch, averaged by their shares; what a finish shows is worked out once for all its looks.
+    pub fn seen(&self, watches: &[(Watch, f64)], shows: &mut Shows) -> Result<Sighting, Error> {
         let target = Target {
             area: f64::from_bits(self.area),
             flashes: f64::from_bits(self.flashes),
             glow_min: GLOW_MIN,
         };
-        let looks = if self.flesh {
+        let shown = shows
+            .entry((self.finish, self.back, self.flesh))
+            .or_insert_with(|| {
+                let finish = self.painted();
+                let show = |(watch, _): &(Watch, f64)| watch.show(&finish, GLOW_MIN);
+                watches.iter().map(show).collect()
+            });
+        let mut mean: Option<Sighting> = None;
+        for ((watch, share), shown) in watches.iter().zip(shown) {
+            let one = watch.sighting_of(shown, &target)?;
+            let (range, colour) = (share * one.range, share * one.colour);
+            match &mut mean {
+                Some(mean) => {
+                    mean.range += range;
+                    mean.colour += colour;
+                }
+                None => {
+                    mean = Some(Sighting {
+                        range,
+                        colour,
+                        ..one
+                    });
+                }
+            }
+        }
+        mean.ok_or_else(|| Error::contradiction("depth", "nobody looks there"))
+    }
+
+    fn painted(&self) -> light::Finish {
+        if self.flesh {
             named("amber_brown")
         } else {
             paint(self.finish, self.back)
-        };
-        watch.sighting(&looks, &target)
+        }
     }
 }
+
+/// Finishes as the watches have them before them.
+pub(super) type Shows = HashMap<(Finish, Option<Finish>, bool), Vec<Shown>>;
 
 /// Minutes since the glow paint was charged: practice charges it with a torch every quarter of an hour or so
 /// (common practice, no source).

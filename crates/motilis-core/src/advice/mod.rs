@@ -27,7 +27,7 @@ mod weight;
 
 pub use call::{Call, Reason, Verdict};
 pub use candidate::{Candidate, Shortage, Stand, variants};
-pub use day::{Clearness, Day, Lighting, Mood, Sky, Wind, overhead};
+pub use day::{Clearness, Day, Lighting, Mood, Response, Sky, Wind, overhead};
 pub use judge::{Judge, Ranked, Ranking};
 pub use look::{GLOW_MIN, paint};
 pub use outfit::{Outfit, Tool};

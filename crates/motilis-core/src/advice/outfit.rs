@@ -115,6 +115,10 @@ impl Judge<'_> {
         row: &Ranked,
     ) -> Result<(Call, Arc<LineSetup>, Outfit), Error> {
         let own = &candidates[row.index];
+        if self.day().river {
+            let call = self.settle_on(own, &own.setup, ranking, row)?;
+            return Ok((call, Arc::clone(&own.setup), Outfit::default()));
+        }
         let (setup, outfit) = mended(self.day(), &own.setup);
         let call = self.settle_on(own, &setup, ranking, row)?;
         if !is_of_the_tool(&call.reason) {

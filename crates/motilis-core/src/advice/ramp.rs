@@ -61,7 +61,7 @@ impl From<Lighting> for Shares<Lighting, 4> {
 }
 
 /// 0 below a stretch, 1 above it, straight between.
-fn ramp(figure: f64, from: f64, to: f64) -> f64 {
+pub(super) fn ramp(figure: f64, from: f64, to: f64) -> f64 {
     ((figure - from) / (to - from)).clamp(0.0, 1.0)
 }
 

@@ -169,6 +169,9 @@ pub fn draw_up(
 /// practice.
 fn fits(judge: &Judge<'_>, row: &Ranked) -> bool {
     let speed = judge.day().speed;
+    if judge.day().river {
+        return is_tied_for_it(judge, row);
+    }
     let practice = row.kind().trolled();
     let in_use = practice.from <= speed && speed <= practice.to;
     is_tied_for_it(judge, row) && (in_use || is_near(judge.best_speed_of(row), speed))
@@ -186,7 +189,7 @@ impl Pick {
 }
 
 fn is_tied_for_it(judge: &Judge<'_>, row: &Ranked) -> bool {
-    judge.day().fish.kinds().contains(&row.kind())
+    judge.day().kinds().contains(&row.kind())
 }
 
 /// What comes nearest where nothing fits.
@@ -219,9 +222,9 @@ fn nothing(
             Some(_) if at_speed => Misfit::Depth,
             Some(_) => Misfit::Speed,
         },
-        build: day.fish.kinds().iter().copied().find(|kind| {
+        build: day.kinds().iter().copied().find(|kind| {
             let practice = kind.trolled();
-            practice.from <= day.speed && day.speed <= practice.to
+            day.river || (practice.from <= day.speed && day.speed <= practice.to)
         }),
     }
 }

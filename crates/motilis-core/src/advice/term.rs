@@ -1,13 +1,13 @@
 use super::day::{Clearness, Lighting, Mood};
 use super::outfit::{self, Tool};
-use super::ramp::{Shares, copper_water};
+use super::ramp::{Shares, copper_water, ramp};
 use super::school::{AboveClevisSchool, AttractorSchool, FlasherBladeSchool, HookSchool};
 use super::school::{LeaderSchool, WeightSchool};
 use crate::blade::Family;
 use crate::evidence::Belief;
 use crate::fish::Forage;
 use crate::keyed::keyed;
-use crate::rig::{Bait, Colour, Finish, Kind};
+use crate::rig::{Bait, BodyShape, Colour, Finish, Kind};
 use crate::units::{Celsius, INCH, Metres, MetresPerSecond};
 
 /// What a rig is judged by. Each gives −1 (against it) to 1 (for it), times its weight.
@@ -17,7 +17,7 @@ pub enum Term {
     Speed,
     /// Tie what is tied for the fish.
     Kind,
-    /// No more line than the depth asks for, off a tool that fits it.
+    /// No more line than the depth asks for, off a tool that fits it; in a river the body for the run.
     Line,
     /// Much thump for active fish and in bad light, little for shy ones and in the cold.
     Thump,
@@ -126,6 +126,15 @@ pub enum Basis {
         depth: Metres,
         /// The tool.
         tool: Tool,
+    },
+    /// The body of what is cast, for a run of a river.
+    Run {
+        /// What body it has; `None` where the weight is up the line.
+        body: Option<BodyShape>,
+        /// Depth of the run.
+        depth: Metres,
+        /// Speed of its water.
+        flow: MetresPerSecond,
     },
     /// Thump as a multiple of a number 4 Colorado's at 1.2 mph, and what the day wants.
     Thump {
@@ -266,7 +275,7 @@ impl Basis {
         match self {
             Self::Speed { .. } => Term::Speed,
             Self::Kind { .. } => Term::Kind,
-            Self::Line { .. } => Term::Line,
+            Self::Line { .. } | Self::Run { .. } => Term::Line,
             Self::Thump { .. } => Term::Thump,
             Self::Seen { .. } => Term::Seen,
             Self::Clarity { .. } => Term::Clarity,
@@ -299,6 +308,7 @@ impl Basis {
             } => speed(now, from, to, best),
             Self::Kind { place, .. } => place.map_or(-1.0, |place| 1.0 - 0.15 * place as f64),
             Self::Line { out, depth, tool } => outfit::points(tool, out, depth),
+            Self::Run { body, depth, flow } => body_for(body, depth, flow),
             // A factor of e off is nothing for it, a factor of seven speaks against it as loudly as can be.
             Self::Thump { index, wanted } => nearness(index, wanted, 1.0),
             Self::Seen { score, best, .. } => {
@@ -368,6 +378,20 @@ impl Basis {
                 None => 0.25 - 0.5 * certainty,
             },
         }
+    }
+}
+
+/// How well a body suits a run (CP-21; common practice, no source): torpedo for runs to 6 ft deep at walking pace and more,
+/// bell for fast water under 6 ft. That slow shallow water wants no heavy body is from memory.
+fn body_for(body: Option<BodyShape>, depth: Metres, flow: MetresPerSecond) -> f64 {
+    let fast = ramp(flow.0, 1.4, 2.0);
+    let shallow = 1.0 - ramp(depth.0, 1.5, 2.2);
+    let slow = 1.0 - ramp(flow.0, 0.4, 0.9);
+    match body {
+        Some(BodyShape::Torpedo) => 1.0 - shallow * (1.5 * fast + slow),
+        Some(BodyShape::Bell) => 1.3 * fast * shallow - 0.3,
+        Some(BodyShape::TailWeight) => 0.5 - 0.5 * shallow * fast,
+        Some(BodyShape::Ring) | None => 0.4 * slow * shallow,
     }
 }
 

@@ -57,7 +57,14 @@ fn usual(term: Term, fish: Fish, schools: &Schools) -> f64 {
         Term::Seen if salmonid => 0.8,
         Term::Evidence | Term::Line => 0.8,
         Term::Seen | Term::Clarity => 0.6,
-        Term::Attractor if matches!(fish, Fish::LandlockedSockeye | Fish::Coho) => 0.5,
+        Term::Attractor
+            if matches!(
+                fish,
+                Fish::LandlockedSockeye | Fish::LandlockedChinook | Fish::Coho | Fish::Chinook
+            ) =>
+        {
+            0.9
+        }
         Term::Light | Term::Warmth => 0.5,
         Term::Size | Term::Ready | Term::Attractor => 0.4,
         Term::Forage | Term::Cold | Term::Leader | Term::FlasherBlade => 0.3,
@@ -118,7 +125,7 @@ impl Term {
             Self::Cold => "for wings only, below 50 °F",
             Self::Leader => "shy fish and clear water; else little",
             Self::Hooks => "a question of landing and releasing more than of strikes",
-            Self::Attractor => "more for salmon that follow a school",
+            Self::Attractor => "much for salmon: they follow one, and shy ones flee it",
             Self::FlasherBlade => "only behind a rotating flasher",
             Self::AboveClevis => "little: drag against pull",
             Self::Weight => "little: how an inline spinner sinks",

@@ -16,6 +16,7 @@
 //! `x` runs backwards in metres from the point where the line is tied: the eye of the swivel, or the
 //! front of a wire eye. Front hardware lies ahead of it, at negative `x`.
 
+mod baiting;
 mod beads;
 mod check;
 mod cut;
@@ -25,6 +26,7 @@ mod mend;
 mod order;
 mod start;
 
+pub use baiting::{Baiting, baiting};
 pub use beads::{Wanted, proposals};
 pub use check::{Check, Checked, Level, Rule, checks, checks_in};
 pub use cut::{Cut, cut, helix};

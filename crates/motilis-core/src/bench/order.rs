@@ -1,5 +1,6 @@
 //! The order of work: what to do first, with which measure, tool and caution.
 
+use super::baiting::{Baiting, baiting};
 use super::cut;
 use crate::rig::{Kind, Knot, Piece, Stack, What};
 use crate::units::Metres;
@@ -74,12 +75,21 @@ pub enum Action {
         /// Which.
         piece: usize,
     },
+    /// Trim a skirt level with the hook's bend.
+    Trim {
+        /// The skirt.
+        piece: usize,
+        /// What is left of it.
+        length: Metres,
+    },
     /// Draw it straight, turn the blade with the breath, measure it.
     Test,
     /// Put the bait on.
     Bait {
         /// Which.
         piece: usize,
+        /// What is done with it.
+        how: Baiting,
     },
 }
 
@@ -148,6 +158,7 @@ impl Action {
             Self::Snell { .. } => "snell",
             Self::Tie { .. } => "tie",
             Self::Attach { .. } => "attach",
+            Self::Trim { .. } => "trim",
             Self::Test => "test",
             Self::Bait { .. } => "bait",
         }
@@ -161,7 +172,8 @@ impl Action {
             | Self::HangBlade { piece }
             | Self::Snell { piece, .. }
             | Self::Attach { piece }
-            | Self::Bait { piece } => Some(*piece),
+            | Self::Trim { piece, .. }
+            | Self::Bait { piece, .. } => Some(*piece),
             Self::Tie { piece, .. } => *piece,
             _ => None,
         }
@@ -170,7 +182,9 @@ impl Action {
     /// The measure to take, where there is one.
     pub fn measure(&self) -> Option<Metres> {
         match self {
-            Self::Cut { length } | Self::LeaveRoom { length } => Some(*length),
+            Self::Cut { length } | Self::LeaveRoom { length } | Self::Trim { length, .. } => {
+                Some(*length)
+            }
             Self::BendEye { inside, .. } | Self::HangHook { inside, .. } => Some(*inside),
             Self::Snell { at, .. } => *at,
             Self::Tie { finished, .. } => Some(*finished),
@@ -193,12 +207,31 @@ pub fn steps(stack: &Stack) -> Vec<Step> {
     } else {
         work.wire_from_the_front()
     };
+    for piece in work.pieces(is_trimmed) {
+        let length = stack.pieces[piece].part.length();
+        let trim = Action::Trim { piece, length };
+        steps.push(step(trim, Tool::Scissors, Some(Caution::Points)));
+    }
     steps.push(step(Action::Test, Tool::Fingers, Some(Caution::Points)));
-    steps.extend(
-        work.pieces(|piece| piece.part.bait().is_some())
-            .map(|piece| step(Action::Bait { piece }, Tool::Fingers, Some(Caution::Points))),
-    );
+    for piece in work.pieces(|piece| piece.part.bait().is_some()) {
+        let hows = stack.pieces[piece]
+            .part
+            .bait()
+            .map_or_else(Vec::new, |bait| baiting(stack, bait));
+        steps.extend(hows.into_iter().map(|how| {
+            let action = Action::Bait { piece, how };
+            step(action, Tool::Fingers, Some(Caution::Points))
+        }));
+    }
     steps
+}
+
+/// Whether a piece is a skirt that is shorter than it is sold.
+fn is_trimmed(piece: &Piece) -> bool {
+    let own = piece.part.own_figures().length;
+    let sold = crate::rig::Part::new(piece.part.what(), piece.part.size(), piece.part.finish);
+    matches!(piece.part.what(), What::Dressing(dressing) if dressing.is_skirt())
+        && own.is_some_and(|own| sold.is_ok_and(|sold| own < sold.length()))
 }
 
 fn step(action: Action, tool: Tool, caution: Option<Caution>) -> Step {
@@ -392,7 +425,7 @@ mod tests {
     )]
     #[case::harness(
         Kind::CrawlerHarness, 2,
-        &["cut", "snell", "snell", "thread", "thread", "hang_blade", "tie", "test", "bait"]
+        &["cut", "snell", "snell", "thread", "thread", "hang_blade", "tie", "test", "bait", "bait", "bait"]
     )]
     fn a_kind_is_built_in_the_trades_order(
         #[case] kind: Kind,

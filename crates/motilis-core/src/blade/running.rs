@@ -162,6 +162,15 @@ impl Shaft {
         })
     }
 
+    /// The same on a short line that is let to twist: its torsion holds the shaft, so the blade turns on and nothing rolls
+    /// over (see [`crate::line::Twist`]).
+    pub fn held_by_line(self) -> Self {
+        Self {
+            holding_moment: None,
+            ..self
+        }
+    }
+
     /// Slowest speed at which the blade turns over, with the clevis it has.
     pub fn start(&self, water: &Water) -> MetresPerSecond {
         self.blade.start_speed(water) * self.start_factor.sqrt()

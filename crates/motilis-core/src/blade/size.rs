@@ -146,16 +146,22 @@ impl Family {
         stamped.chain(spans(self).iter().copied()).collect()
     }
 
-    /// The number whose length is nearest to a measured one.
+    /// The number whose length is nearest to a measured one; of two as near the smaller.
     pub fn number_near(self, measured: Metres) -> f64 {
-        let off = |number: &f64| {
-            length_and_width(self, *number)
-                .map_or(f64::INFINITY, |(length, _)| (length - measured).0.abs())
-        };
-        self.numbers()
-            .into_iter()
-            .min_by(|a, b| off(a).total_cmp(&off(b)))
-            .unwrap_or_default()
+        let rows = stamped(self).iter().copied().chain(halves(self));
+        let sizes = rows.map(|(number, length, _)| (number, length * MILLIMETRE));
+        let sizes = sizes.chain(spans(self).iter().map(|span| (*span, *span * INCH)));
+        let off = |length: Metres| (length - measured).0.abs();
+        sizes
+            .reduce(|near, next| {
+                let (a, b) = (off(near.1), off(next.1));
+                if b < a || (b <= a && next.0 < near.0) {
+                    next
+                } else {
+                    near
+                }
+            })
+            .map_or(0.0, |(number, _)| number)
     }
 }
 

@@ -8,13 +8,14 @@ mod box_part;
 mod event;
 mod outing;
 mod running_line;
+mod temperature_reading;
 mod water_body;
 
 pub use crate::blade::DunkTest;
 pub use crate::entry::{check_clock, plain_text};
 pub use crate::ids::{
-    DeedId, DunkId, EventId, LureId, MadeId, OutingId, PartId, PassId, RigId, RuleId, SetupId,
-    SpreadId, TouchId, WaterId,
+    DeedId, DunkId, EventId, LureId, MadeId, OutingId, PartId, PassId, ReadingId, RigId, RuleId,
+    SetupId, SpreadId, TouchId, WaterId,
 };
 pub use crate::line::BottomTouch;
 pub use crate::spread::{PlannedRod, PlannedSpread, SavedSpread, Tackle};
@@ -23,4 +24,5 @@ pub use box_part::{BoxPart, MadeRig, MadeState, Shortage};
 pub use event::{Event, EventKind, OnLine};
 pub use outing::Outing;
 pub use running_line::RunningLine;
+pub use temperature_reading::{BestPlace, TemperatureReading, best_place};
 pub use water_body::WaterBody;

@@ -1,5 +1,5 @@
 use super::{WaterBody, WaterId};
-use crate::advice::{Day, Mood, Sky, Wind, overhead};
+use crate::advice::{Day, Mood, Response, Sky, Wind, overhead};
 use crate::entry::check_clock;
 use crate::error::Error;
 use crate::fields;
@@ -56,7 +56,7 @@ impl Outing {
     pub fn first_on(id: WaterId, water: &WaterBody, started: Timestamp) -> Self {
         let fish = water.fish.first().copied().unwrap_or(Fish::Walleye);
         let kind = fish.kinds()[0];
-        Self {
+        let lake = Self {
             water: id,
             started,
             ended: None,
@@ -75,6 +75,17 @@ impl Outing {
             nibblers: false,
             crowd: None,
             wanted_depth: Metres(5.0),
+        };
+        if !water.river {
+            return lake;
+        }
+        // A run at walking pace.
+        Self {
+            speed: MetresPerSecond(1.3),
+            fish_depth: (Metres(1.0), Metres(1.6)),
+            bottom: Metres(1.8),
+            wanted_depth: Metres(1.2),
+            ..lake
         }
     }
 
@@ -96,6 +107,7 @@ impl Outing {
             speed: self.speed,
             temperature: self.temperature,
             salt: water.salt,
+            river: water.river,
             clarity: self.clarity,
             stain: self.stain,
             sky: self.sky,
@@ -104,6 +116,7 @@ impl Outing {
             fish_depth: self.fish_depth,
             mood: self.mood,
             forage: self.forage,
+            response: Response::Unknown,
             nibblers: self.nibblers,
             crowd: self.crowd,
             bottom: self.bottom,

@@ -18,6 +18,8 @@ pub struct WaterBody {
     pub zone: String,
     /// Whether it is salt water.
     pub salt: bool,
+    /// Whether it is a river or stream, fished by casting.
+    pub river: bool,
     /// Depth at which a white disk is usually lost to sight.
     pub clarity: Metres,
     /// What usually colours it.
@@ -74,6 +76,7 @@ pub(super) mod tests {
             longitude_deg: -95.61,
             zone: "America/Winnipeg".into(),
             salt: false,
+            river: false,
             clarity: Metres(2.1),
             stain: Stain::Tea,
             fish: vec![Fish::Walleye],

@@ -237,6 +237,35 @@ impl Fish {
         }
     }
 
+    /// Kinds of rig that practice casts for it in a river, the favourites first (common practice, no source).
+    pub fn cast_kinds(self) -> &'static [Kind] {
+        match self {
+            Self::RainbowTrout | Self::BrownTrout | Self::BrookTrout | Self::LakeTrout => &[
+                Kind::InlineTorpedo,
+                Kind::InlineBell,
+                Kind::TailWeighted,
+                Kind::RingBead,
+            ],
+            Self::Steelhead
+            | Self::Coho
+            | Self::Chinook
+            | Self::LandlockedChinook
+            | Self::LandlockedSockeye => &[
+                Kind::InlineTorpedo,
+                Kind::InlineBell,
+                Kind::TailWeighted,
+                Kind::LeaderSquid,
+            ],
+            Self::Walleye | Self::SmallmouthBass => &[
+                Kind::InlineTorpedo,
+                Kind::InlineBell,
+                Kind::TailWeighted,
+                Kind::WingWorm,
+            ],
+            Self::YellowPerch => &[Kind::RingBead, Kind::WingWorm, Kind::BareHook],
+        }
+    }
+
     /// Baits that practice gives it, the favourites first (common practice, no source).
     pub fn baits(self) -> &'static [Bait] {
         match self {
@@ -244,16 +273,35 @@ impl Fish {
                 Bait::Crawler,
                 Bait::Leech,
                 Bait::HalfCrawler,
+                Bait::MostCrawler,
+                Bait::ThreadedCrawler,
                 Bait::BaitFish,
+                Bait::GrubTail,
             ],
-            Self::RainbowTrout | Self::BrownTrout | Self::BrookTrout | Self::Steelhead => {
-                &[Bait::WormPiece, Bait::HalfCrawler]
-            }
-            Self::LakeTrout => &[Bait::BaitFish, Bait::WormPiece],
-            Self::LandlockedSockeye => &[Bait::Corn, Bait::WormPiece],
-            Self::Coho | Self::Chinook | Self::LandlockedChinook => &[Bait::BaitFish],
-            Self::SmallmouthBass => &[Bait::Leech, Bait::HalfCrawler, Bait::Crawler],
-            Self::YellowPerch => &[Bait::WormPiece, Bait::HalfCrawler, Bait::Leech],
+            Self::RainbowTrout | Self::BrownTrout | Self::BrookTrout | Self::Steelhead => &[
+                Bait::WormPiece,
+                Bait::HalfInch,
+                Bait::QuarterInch,
+                Bait::HalfCrawler,
+                Bait::Egg,
+                Bait::Dough,
+            ],
+            Self::LakeTrout => &[Bait::BaitFish, Bait::Strip, Bait::WormPiece],
+            Self::LandlockedSockeye => &[Bait::Corn, Bait::QuarterInch, Bait::WormPiece, Bait::Egg],
+            Self::Coho | Self::Chinook | Self::LandlockedChinook => &[Bait::BaitFish, Bait::Strip],
+            Self::SmallmouthBass => &[
+                Bait::Leech,
+                Bait::HalfCrawler,
+                Bait::Crawler,
+                Bait::GrubTail,
+            ],
+            Self::YellowPerch => &[
+                Bait::WormPiece,
+                Bait::HalfCrawler,
+                Bait::Leech,
+                Bait::HalfInch,
+                Bait::GrubTail,
+            ],
         }
     }
 
@@ -315,6 +363,7 @@ mod tests {
     fn a_fish_is_offered_something() {
         for fish in Fish::ALL {
             assert!(!fish.kinds().is_empty() && !fish.baits().is_empty());
+            assert!(fish.cast_kinds().iter().all(|kind| kind.is_cast()));
             assert!(!fish.habit().is_empty());
         }
     }

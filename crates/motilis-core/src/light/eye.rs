@@ -269,6 +269,11 @@ impl Receptor {
         disc(if self.rod { 5.0 } else { 1.0 })
     }
 
+    /// The least contrast it ever sees.
+    pub(super) fn weber(&self) -> f64 {
+        self.weber
+    }
+
     /// How much of a flicker it follows, by flashes a second.
     pub(super) fn follows(&self, flashes: f64) -> f64 {
         1.0 / (1.0 + (std::f64::consts::TAU * flashes * self.seconds()).powi(2)).sqrt()

@@ -87,8 +87,7 @@ impl Finish {
 
     /// What the whole sends back in a scene: the mean of its parts by area.
     pub fn seen_in(&self, scene: &Scene, glow_min: f64) -> Phases {
-        let parts = self.parts_in(scene, glow_min);
-        std::array::from_fn(|phase| mixed(parts.iter().map(|(share, seen)| (*share, seen[phase]))))
+        whole(&self.parts_in(scene, glow_min))
     }
 
     /// The first of the three phases alone, the mean over a turn.
@@ -98,6 +97,11 @@ impl Finish {
             (part.share, part.phase(scene, glow.as_ref(), 0))
         }))
     }
+}
+
+/// What parts send back together.
+pub(super) fn whole(parts: &[(f64, Phases)]) -> Phases {
+    std::array::from_fn(|phase| mixed(parts.iter().map(|(share, seen)| (*share, seen[phase]))))
 }
 
 /// The mean of parts by their share of the area; the shares add up to 1.

@@ -46,7 +46,7 @@ pub use optics::{Optics, Stain};
 pub use picture::{Exposure, FalseColours, Picture};
 pub use scene::{Scene, View};
 pub use secchi::disk_for_blade;
-pub use watch::{Catch, Sighting, Target, Watch, band_of, rank};
+pub use watch::{Catch, Shown, Sighting, Target, Watch, band_of, rank};
 
 /// Bands of a spectrum.
 pub const BANDS: usize = 35;

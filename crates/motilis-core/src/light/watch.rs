@@ -1,6 +1,6 @@
 use super::{Eye, Finish, Phases, Scene, Spectrum, dot, each, times};
 use crate::error::{Error, Range};
-use crate::numeric::root;
+use crate::numeric::root_within;
 use std::array::from_fn;
 
 /// The nearest range looked at, m; below about twice that the answer means "only at the nose".
@@ -118,9 +118,19 @@ struct Look {
     behind: Vec<f64>,
 }
 
-/// A part of a finish as the eye is to see it: its area and its difference from the water.
+/// A finish as an eye in a scene has it before it: what a target of any size and pace made of it is judged by.
+#[derive(Debug, Clone)]
+pub struct Shown {
+    /// The whole, then its parts where it has several.
+    patches: Vec<Patch>,
+    /// For each range of the scan the difference each receptor catches, by patch.
+    scanned: Vec<Vec<[f64; 3]>>,
+}
+
+/// A part of a finish: its share of the area, and its difference from the water.
+#[derive(Debug, Clone)]
 struct Patch {
-    area: f64,
+    share: f64,
     differs: Phases,
 }
 
@@ -177,66 +187,121 @@ impl Watch {
     /// [`Error::OutOfRange`] for a target that cannot be.
     pub fn sighting(&self, finish: &Finish, target: &Target) -> Result<Sighting, Error> {
         target.check()?;
-        let parts = finish.parts_in(&self.scene, target.glow_min);
-        let whole = finish.seen_in(&self.scene, target.glow_min);
-        let patch = |area, seen: &Phases| Patch {
-            area,
+        self.sighting_of(&self.show(finish, target.glow_min), target)
+    }
+
+    /// A finish set before the eye; glow counts minutes since it was charged.
+    pub fn show(&self, finish: &Finish, glow_min: f64) -> Shown {
+        let parts = finish.parts_in(&self.scene, glow_min);
+        let patch = |share, seen: &Phases| Patch {
+            share,
             differs: from_fn(|phase| each(|band| seen[phase][band] - self.scene.background[band])),
         };
-        let mut patches = vec![patch(target.area, &whole)];
+        let mut patches = vec![patch(1.0, &super::finish::whole(&parts))];
         if parts.len() > 1 {
-            patches.extend(
-                parts
-                    .iter()
-                    .map(|(share, seen)| patch(share * target.area, seen)),
-            );
+            patches.extend(parts.iter().map(|(share, seen)| patch(*share, seen)));
         }
+        Shown {
+            scanned: self
+                .scan
+                .iter()
+                .map(|look| caught_of(look, &patches))
+                .collect(),
+            patches,
+        }
+    }
+
+    /// How far a target is seen whose finish is [`shown`](Self::show); its own minutes of glow are not read.
+    ///
+    /// # Errors
+    /// As [`Self::sighting`].
+    pub fn sighting_of(&self, shown: &Shown, target: &Target) -> Result<Sighting, Error> {
+        target.check()?;
         let follows: Vec<f64> = self
             .eye
             .receptors
             .iter()
             .map(|receptor| receptor.follows(target.flashes))
             .collect();
-        let seen = |look: &Look| self.visibility(look, &patches, &follows);
-        let range = self.lost(seen);
-        let (receptor, _) = seen(&self.look(range.max(NEAREST)));
+        let seen = |look: &Look, caught: &[[f64; 3]], floor| {
+            self.visibility(look, caught, shown, target.area, &follows, floor)
+        };
+        let (range, receptor) = self.lost(
+            |at, floor| seen(&self.scan[at], &shown.scanned[at], floor),
+            |range| {
+                let look = self.look(range);
+                seen(&look, &caught_of(&look, &shown.patches), 0.0)
+            },
+        );
         Ok(Sighting {
             range,
             receptor: self.eye.receptors[receptor].name,
-            colour: self.colour(&whole, (range / 2.0).max(NEAREST)),
+            colour: self.colour(&shown.patches[0], (range / 2.0).max(NEAREST)),
         })
     }
 
-    /// The last range at which it is seen, m.
-    fn lost(&self, seen: impl Fn(&Look) -> (usize, f64)) -> f64 {
-        let Some(last) = self.scan.iter().rposition(|look| seen(look).1 >= 1.0) else {
-            return 0.0;
+    /// The last range at which it is seen, m, and the receptor that sees it there.
+    ///
+    /// - `scanned`: the receptor and visibility at a range of the scan, as far as it is above a floor.
+    /// - `afresh`: the same at any range.
+    fn lost(
+        &self,
+        scanned: impl Fn(usize, f64) -> (usize, f64),
+        afresh: impl Fn(f64) -> (usize, f64),
+    ) -> (f64, usize) {
+        let seen = (0..self.scan.len())
+            .rev()
+            .map(|at| (at, scanned(at, 1.0)))
+            .find(|(_, (_, visibility))| *visibility > 1.0);
+        let Some((last, (receptor, near))) = seen else {
+            return (0.0, scanned(0, 0.0).0);
         };
+        let from = self.scan[last].range;
         let Some(beyond) = self.scan.get(last + 1) else {
-            return self.scan[last].range;
+            return (from, receptor);
         };
-        let (near, far) = (self.scan[last].range, beyond.range);
+        let far = scanned(last + 1, 0.0).1;
         // To a ten-thousandth; visibility falls off nearly like an exponential, so its logarithm is straight.
-        let above = |range: f64| seen(&self.look(range)).1.ln();
-        root(above, near, far, 1e-4 * near).unwrap_or(near)
+        let mut tried = vec![(from, receptor)];
+        let above = |range: f64| {
+            let (receptor, visibility) = afresh(range);
+            tried.push((range, receptor));
+            visibility.ln()
+        };
+        let ends = ((from, near.ln()), (beyond.range, far.ln()));
+        let range = root_within(above, ends, 1e-4 * from).unwrap_or(from);
+        let at = tried.iter().find(|(at, _)| at.to_bits() == range.to_bits());
+        (range, at.map_or(receptor, |(_, receptor)| *receptor))
     }
 
-    /// The receptor to which it is most visible, and how much above the threshold.
-    fn visibility(&self, look: &Look, patches: &[Patch], follows: &[f64]) -> (usize, f64) {
-        let mut best = (0, 0.0);
+    /// The receptor to which it is most visible, and how much above the threshold; the first one and the floor where none is
+    /// above that.
+    fn visibility(
+        &self,
+        look: &Look,
+        caught: &[[f64; 3]],
+        shown: &Shown,
+        area: f64,
+        follows: &[f64],
+        floor: f64,
+    ) -> (usize, f64) {
+        let mut best = (0, floor);
+        let patches = shown.patches.len();
         for (i, receptor) in self.eye.receptors.iter().enumerate() {
             let behind = look.behind[i];
             if behind <= 0.0 {
                 continue;
             }
-            let weight = &look.weights[i];
-            for patch in patches {
-                let solid_angle = patch.area / look.range.powi(2);
-                let [mean, bright, dark] = from_fn(|phase| dot(&patch.differs[phase], weight));
+            for (patch, [mean, bright, dark]) in shown.patches.iter().zip(&caught[i * patches..]) {
+                let solid_angle = patch.share * area / look.range.powi(2);
                 let flicker = |phase: f64| (mean + follows[i] * (phase - mean)).abs();
-                let signal = mean.abs().max(flicker(bright)).max(flicker(dark));
-                let visibility = signal / behind * receptor.filled(solid_angle)
-                    / receptor.threshold(behind, solid_angle);
+                let signal = mean.abs().max(flicker(*bright)).max(flicker(*dark));
+                let contrast = signal / behind * receptor.filled(solid_angle);
+                // No threshold is below the Weber fraction: most of what is too faint is so at a glance.
+                if contrast <= best.1 * receptor.weber() {
+                    continue;
+                }
+                let visibility = contrast / receptor.threshold(behind, solid_angle);
                 if visibility > best.1 {
                     best = (i, visibility);
                 }
@@ -246,12 +311,10 @@ impl Watch {
     }
 
     /// Colour distance between the mean of a finish and the water, seen from a range.
-    fn colour(&self, whole: &Phases, range: f64) -> f64 {
+    fn colour(&self, whole: &Patch, range: f64) -> f64 {
         let look = self.look(range);
         let behind = self.scene.behind(range);
-        let seen = each(|band| {
-            behind[band] + (whole[0][band] - self.scene.background[band]) * look.left[band]
-        });
+        let seen = each(|band| behind[band] + whole.differs[0][band] * look.left[band]);
         self.eye.colour_distance(&self.caught(&seen), &look.behind)
     }
 
@@ -272,6 +335,18 @@ impl Watch {
             })
             .collect()
     }
+}
+
+/// What each receptor catches of the differences at a range, patch after patch.
+fn caught_of(look: &Look, patches: &[Patch]) -> Vec<[f64; 3]> {
+    look.weights
+        .iter()
+        .flat_map(|weight| {
+            patches
+                .iter()
+                .map(move |patch| patch.differs.each_ref().map(|phase| dot(phase, weight)))
+        })
+        .collect()
 }
 
 /// All finishes by how well they are noticed, best first, with their index out of 100.

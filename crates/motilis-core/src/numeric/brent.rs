@@ -13,13 +13,21 @@
 /// let root = motilis_core::numeric::root(|x| x * x - 2.0, 0.0, 2.0, 1e-12).unwrap();
 /// assert!((root - 2.0_f64.sqrt()).abs() < 1e-11);
 /// ```
+pub fn root(mut f: impl FnMut(f64) -> f64, a: f64, b: f64, tolerance: f64) -> Option<f64> {
+    let ends = ((a, f(a)), (b, f(b)));
+    root_within(f, ends, tolerance)
+}
+
+/// The same where the function is known at both ends.
 #[allow(
     clippy::float_cmp,
     reason = "Brent's test is whether two of the three points are the very same"
 )]
-pub fn root(mut f: impl FnMut(f64) -> f64, a: f64, b: f64, tolerance: f64) -> Option<f64> {
-    let (mut a, mut b) = (a, b);
-    let (mut fa, mut fb) = (f(a), f(b));
+pub fn root_within(
+    mut f: impl FnMut(f64) -> f64,
+    ((mut a, mut fa), (mut b, mut fb)): ((f64, f64), (f64, f64)),
+    tolerance: f64,
+) -> Option<f64> {
     if fa == 0.0 {
         return Some(a);
     }

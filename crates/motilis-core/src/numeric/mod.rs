@@ -6,5 +6,5 @@
 mod brent;
 mod dormand_prince;
 
-pub use brent::root;
+pub use brent::{root, root_within};
 pub use dormand_prince::{DormandPrince, Step, Stopped};

@@ -85,6 +85,21 @@ impl Kind {
         matches!(self, Self::BareHook | Self::Attractor | Self::FlasherFly)
     }
 
+    /// Whether it can be cast: a body of its own, or a weight up the line, and nothing that swings ahead (common practice, no
+    /// source).
+    pub fn is_cast(self) -> bool {
+        matches!(
+            self,
+            Self::InlineTorpedo
+                | Self::InlineBell
+                | Self::TailWeighted
+                | Self::RingBead
+                | Self::LeaderSquid
+                | Self::WingWorm
+                | Self::BareHook
+        )
+    }
+
     /// Speeds at which practice trolls it, where practice names them (CP-03 and CP-05 of the
     /// trade's rules; common practice, no source).
     pub fn practice(self) -> Option<Practice> {

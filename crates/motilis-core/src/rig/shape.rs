@@ -2,7 +2,7 @@
 
 use super::attractor::plan_area;
 use super::clevis::{CLEVIS, ClevisRow};
-use super::{BodyShape, ClevisStyle, Part, What};
+use super::{BodyShape, ClevisStyle, Part, SwivelStyle, What};
 use crate::blade::Family;
 use crate::units::{GRAM, GRAVITY, INCH, Kilograms, MILLIMETRE, Metres, SquareMetres};
 use crate::water::Water;
@@ -121,6 +121,8 @@ impl Part {
             What::Dressing(dressing) => dressing.table().diameter,
             What::Clevis(_) => self.clevis().map_or(0.0, |row| row.width),
             What::Blade(_) => return self.width(),
+            What::Swivel(SwivelStyle::Snubber) => 5.0,
+            What::Swivel(SwivelStyle::SplitRing) => 1.2,
             What::Swivel(_) => 0.28 * self.size(),
             What::Tubing => 2.5,
             What::Attractor(_) | What::Bait(_) => 6.0,
@@ -152,6 +154,8 @@ impl Part {
             What::Hook(_) => return self.hook().map_or(Metres(0.0), |hook| hook.eye_bore()),
             What::Blade(family) if family.is_wing() => 1.3,
             What::Blade(_) => 1.8,
+            What::Swivel(SwivelStyle::SplitRing) => 0.8,
+            What::Swivel(SwivelStyle::Snubber) => 2.0,
             What::Swivel(_) => 0.16 * self.size(),
             What::Tubing => 1.0,
             What::Attractor(_) => 3.0,
@@ -182,6 +186,9 @@ impl Part {
             What::Hook(_) => return self.hook().map_or(Kilograms(0.0), |hook| hook.mass()),
             What::Bait(bait) => bait.grams(),
             What::Clevis(_) => self.clevis().map_or(0.0, |row| row.grams),
+            // Of a 5 mm tube of rubber, a millimetre thick.
+            What::Swivel(SwivelStyle::Snubber) => 0.014 * self.size(),
+            What::Swivel(SwivelStyle::SplitRing) => 0.12 * (self.size() / 7.0).powi(2),
             What::Swivel(_) => 0.4 * (self.size() / 14.0).powi(2),
             What::Tubing => 0.1,
             What::Attractor(_) => {

@@ -26,16 +26,32 @@ pub enum Dressing {
 pub enum Bait {
     /// A whole crawler.
     Crawler,
+    /// A whole one threaded up the leader.
+    ThreadedCrawler,
+    /// Three quarters of one.
+    MostCrawler,
     /// Half a crawler.
     HalfCrawler,
     /// An inch of worm.
     WormPiece,
+    /// Half an inch of worm.
+    HalfInch,
+    /// A quarter of an inch of worm.
+    QuarterInch,
     /// A leech.
     Leech,
     /// A whole small fish.
     BaitFish,
+    /// A strip cut from a fish's side.
+    Strip,
     /// Kernels of corn.
     Corn,
+    /// An egg.
+    Egg,
+    /// Dough.
+    Dough,
+    /// A soft plastic grub's tail.
+    GrubTail,
 }
 
 keyed!(Dressing {
@@ -48,11 +64,19 @@ keyed!(Dressing {
 });
 keyed!(Bait {
     Crawler "crawler" "crawler",
+    ThreadedCrawler "threaded_crawler" "threaded crawler",
+    MostCrawler "three_quarter_crawler" "three-quarter crawler",
     HalfCrawler "half_crawler" "half crawler",
     WormPiece "worm_piece" "inch of worm",
+    HalfInch "half_inch_worm" "half inch of worm",
+    QuarterInch "quarter_inch_worm" "quarter inch of worm",
     Leech "leech" "leech",
     BaitFish "bait_fish" "bait fish",
+    Strip "strip" "fish strip",
     Corn "corn" "corn",
+    Egg "egg" "egg",
+    Dough "dough" "dough",
+    GrubTail "grub_tail" "grub tail",
 });
 
 /// Usual figures of a dressing, mm and g; from memory.
@@ -112,54 +136,91 @@ impl Dressing {
     }
 }
 
+/// Usual figures of a bait; from memory.
+struct BaitTable {
+    /// Length, mm.
+    length: f64,
+    /// Thickness across, mm.
+    across: f64,
+    /// Mass, g.
+    grams: f64,
+    /// Drag area when it is straight, cm²: 1 for a whole worm.
+    drag: f64,
+}
+
 impl Bait {
-    pub(super) fn grams(self) -> f64 {
-        match self {
-            Self::Crawler => 5.0,
-            Self::HalfCrawler => 2.5,
-            Self::WormPiece => 1.05,
-            Self::Leech => 2.0,
-            Self::BaitFish => 15.0,
-            Self::Corn => 0.6,
+    fn table(self) -> BaitTable {
+        let (length, across, grams, drag) = match self {
+            Self::Crawler => (125.0, 5.0, 5.0, 1.0),
+            Self::ThreadedCrawler => (115.0, 6.0, 5.0, 0.8),
+            Self::MostCrawler => (95.0, 5.0, 3.8, 0.8),
+            Self::HalfCrawler => (65.0, 5.0, 2.5, 0.6),
+            Self::WormPiece => (25.0, 5.0, 1.05, 0.3),
+            Self::HalfInch => (13.0, 5.0, 0.5, 0.2),
+            Self::QuarterInch => (6.0, 5.0, 0.25, 0.1),
+            Self::Leech => (60.0, 8.0, 2.0, 0.6),
+            Self::BaitFish => (120.0, 16.0, 15.0, 2.0),
+            Self::Strip => (70.0, 8.0, 2.5, 0.5),
+            Self::Corn => (12.0, 9.0, 0.6, 0.2),
+            Self::Egg => (8.0, 8.0, 0.3, 0.2),
+            Self::Dough => (14.0, 12.0, 1.5, 0.5),
+            Self::GrubTail => (40.0, 8.0, 1.5, 0.5),
+        };
+        BaitTable {
+            length,
+            across,
+            grams,
+            drag,
         }
+    }
+
+    pub(super) fn grams(self) -> f64 {
+        self.table().grams
     }
 
     /// Usual length.
     pub(super) fn length(self) -> f64 {
-        match self {
-            Self::Crawler => 0.125,
-            Self::HalfCrawler => 0.065,
-            Self::WormPiece => 0.025,
-            Self::Leech => 0.06,
-            Self::BaitFish => 0.12,
-            Self::Corn => 0.012,
-        }
+        self.table().length * 1e-3
     }
 
-    /// Drag area when it is straight: 1 cm² for a whole worm.
+    /// Drag area when it is straight.
     pub(super) fn drag_area(self) -> SquareMetres {
-        SquareMetres(match self {
-            Self::Crawler => 1.0e-4,
-            Self::HalfCrawler | Self::Leech => 0.6e-4,
-            Self::WormPiece => 0.3e-4,
-            Self::BaitFish => 2.0e-4,
-            Self::Corn => 0.2e-4,
-        })
+        SquareMetres(self.table().drag * 1e-4)
     }
 
     /// Whether it is a worm, which a bent shank can bend.
-    pub(super) fn is_worm(self) -> bool {
-        matches!(self, Self::Crawler | Self::HalfCrawler | Self::WormPiece)
+    pub fn is_worm(self) -> bool {
+        matches!(
+            self,
+            Self::Crawler
+                | Self::ThreadedCrawler
+                | Self::MostCrawler
+                | Self::HalfCrawler
+                | Self::WormPiece
+                | Self::HalfInch
+                | Self::QuarterInch
+        )
     }
 
-    /// Thickness across; from memory.
+    /// How long it stays fresh on the hook (common practice, no source: fresh bait at short strikes; the minutes are from
+    /// memory). Plastic stays.
+    pub fn fresh_minutes(self) -> Option<u16> {
+        match self {
+            Self::Crawler | Self::ThreadedCrawler | Self::MostCrawler | Self::HalfCrawler => {
+                Some(30)
+            }
+            Self::WormPiece | Self::HalfInch | Self::QuarterInch | Self::Egg | Self::Dough => {
+                Some(20)
+            }
+            Self::Leech => Some(60),
+            Self::BaitFish | Self::Strip | Self::Corn => Some(45),
+            Self::GrubTail => None,
+        }
+    }
+
+    /// Thickness across.
     pub(super) fn thickness(self) -> Metres {
-        Metres(match self {
-            Self::Crawler | Self::HalfCrawler | Self::WormPiece => 5e-3,
-            Self::Leech => 8e-3,
-            Self::BaitFish => 16e-3,
-            Self::Corn => 9e-3,
-        })
+        Metres(self.table().across * 1e-3)
     }
 
     /// How far it sags below the axis (fitted, see the rig module's head).

@@ -60,7 +60,9 @@ fn bearing(style: SwivelStyle) -> Option<(f64, Metres)> {
     match style {
         SwivelStyle::BallBearing => Some((0.02, 1.5 * MILLIMETRE)),
         SwivelStyle::Barrel | SwivelStyle::SnapSwivel => Some((0.30, 1.2 * MILLIMETRE)),
-        SwivelStyle::Snap => None,
+        SwivelStyle::Snap | SwivelStyle::SplitRing | SwivelStyle::Clip | SwivelStyle::Snubber => {
+            None
+        }
     }
 }
 

@@ -79,6 +79,12 @@ pub enum SwivelStyle {
     Snap,
     /// Barrel with a snap.
     SnapSwivel,
+    /// Split ring.
+    SplitRing,
+    /// A clip that is tied once and changes rigs by hand.
+    Clip,
+    /// A snubber: rubber that gives at the strike.
+    Snubber,
 }
 
 /// What swings or turns ahead of a rig.
@@ -97,7 +103,7 @@ pub enum AttractorStyle {
 keyed!(ClevisStyle { Stirrup "stirrup" "stirrup clevis", Folded "folded" "folded clevis", QuickChange "quick_change" "quick-change clevis" });
 keyed!(BeadStyle { Round "round" "bead", Faceted "faceted" "faceted bead" });
 keyed!(BodyShape { Torpedo "torpedo" "torpedo body", Bell "bell" "bell body", Ring "ring" "ring body", TailWeight "tail_weight" "tail weight" });
-keyed!(SwivelStyle { Barrel "barrel" "barrel swivel", BallBearing "ball_bearing" "ball-bearing swivel", Snap "snap" "snap", SnapSwivel "snap_swivel" "snap swivel" });
+keyed!(SwivelStyle { Barrel "barrel" "barrel swivel", BallBearing "ball_bearing" "ball-bearing swivel", Snap "snap" "snap", SnapSwivel "snap_swivel" "snap swivel", SplitRing "split_ring" "split ring", Clip "clip" "clip", Snubber "snubber" "snubber" });
 keyed!(AttractorStyle { Dodger "dodger" "dodger", RotatingFlasher "rotating_flasher" "rotating flasher", BladeString "blade_string" "blade string", Wing "wing" "wing attractor" });
 
 impl What {
@@ -177,11 +183,15 @@ impl What {
             | Self::Clevis(ClevisStyle::QuickChange)
             | Self::Rudder => Material::HardPlastic,
             Self::Attractor(style) => style.material(),
+            Self::Swivel(SwivelStyle::SplitRing | SwivelStyle::Clip) | Self::Wire => {
+                Material::Steel
+            }
+            Self::Swivel(SwivelStyle::Snubber) => Material::Silicone,
             Self::Blade(_) | Self::Clevis(_) | Self::Body(_) | Self::Swivel(_) => Material::Brass,
             Self::Bead(BeadStyle::Round) => Material::Plastic,
             Self::Bead(BeadStyle::Faceted) => Material::Glass,
             Self::Dressing(dressing) => dressing.material(),
-            Self::Hook(_) | Self::Wire => Material::Steel,
+            Self::Hook(_) => Material::Steel,
             Self::Tubing => Material::Vinyl,
             Self::Bait(_) => Material::Flesh,
             Self::Line(_) => Material::Line,
@@ -198,6 +208,8 @@ impl What {
             Self::Body(_) => vec![2.0, 3.0, 4.0, 5.0, 7.0, 10.0, 14.0],
             Self::Dressing(dressing) => vec![dressing.table().length],
             Self::Hook(_) => HookSize::all().map(|size| f64::from(size.code())).collect(),
+            Self::Swivel(SwivelStyle::Snubber) => vec![200.0, 300.0],
+            Self::Swivel(SwivelStyle::SplitRing) => vec![5.0, 7.0, 9.0],
             Self::Swivel(_) => vec![10.0, 14.0, 18.0, 22.0],
             Self::Tubing => vec![15.0, 25.0, 40.0],
             Self::Attractor(_) => vec![4.0, 6.0, 8.0, 11.0],

@@ -209,6 +209,33 @@ fn typed_in_rules_keep_a_rig_off_the_sheet() {
     assert!(topics.contains(&Topic::Hooks) && topics.contains(&Topic::Bait));
 }
 
+/// Where the rule counts points, a treble has three.
+#[test]
+fn a_treble_counts_as_three_points() {
+    use motilis_core::advice::Reason;
+    let against = |most| {
+        let ways = Ways {
+            limits: Limits {
+                points: Some((most, RuleId(9))),
+                ..Limits::default()
+            },
+            ..Ways::usual(Fish::Walleye)
+        };
+        let rig = crate::rigs::wire_trout();
+        let candidates = [Candidate::made_up(rig, crate::rigs::bouncer(1.0))];
+        let call = called(&ways, &day(), &candidates).remove(0);
+        matches!(
+            call.reason,
+            Reason::AgainstRule {
+                topic: Topic::Points,
+                ..
+            }
+        )
+    };
+    assert!(against(2));
+    assert!(!against(3));
+}
+
 #[test]
 fn fish_in_the_log_move_a_rig_up() {
     let plain = some();

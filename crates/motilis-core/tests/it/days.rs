@@ -3,7 +3,7 @@
 use crate::pool::{day, pool};
 use crate::rods::tools;
 use motilis_core::advice::{
-    Candidate, Day, Judge, Mood, Sheet, Sky, Tool, Verdict, Ways, Wind, draw_up,
+    Candidate, Day, Judge, Mood, Response, Sheet, Sky, Tool, Verdict, Ways, Wind, draw_up,
 };
 use motilis_core::fish::{Fish, Forage};
 use motilis_core::light::{self, Stain};
@@ -86,6 +86,7 @@ fn any_day() -> impl Strategy<Value = Day> {
                 speed: mph * MILE_PER_HOUR,
                 temperature: Celsius(celsius),
                 salt: false,
+                river: false,
                 clarity: Metres(clarity),
                 stain,
                 sky,
@@ -99,6 +100,7 @@ fn any_day() -> impl Strategy<Value = Day> {
                 fish_depth: (Metres(depth), Metres(depth + height)),
                 mood,
                 forage: fish.usual_forage(),
+                response: Response::Unknown,
                 nibblers: false,
                 crowd: None,
                 bottom: Metres(depth + height + 3.0),
@@ -147,7 +149,7 @@ fn no_day_has_a_call_that_an_old_hand_would_laugh_at() {
             assert_eq!(pick.is_off_its_best(day.speed), off > 0.25, "{off}");
             let practice = boxed()[pick.index].rig.kind().trolled();
             assert!(off <= 0.25 || (practice.from <= day.speed && day.speed <= practice.to));
-            let OutFor::Out(run) = &pick.call.out else {
+            let Some(OutFor::Out(run)) = &pick.call.out else {
                 panic!("a call reaches its depth")
             };
             let ratio = run.out / run.rig.depth;

@@ -20,3 +20,4 @@ mod spread;
 mod stir;
 mod surface;
 mod towline_reference;
+mod waters;

@@ -384,7 +384,7 @@ fn calls() {
                 call.score,
                 call.best_speed,
                 &call.verdict,
-                answer(&call.out),
+                call.out.as_ref().map_or_else(String::new, answer),
             );
             line(&mut told, &candidate.name, &head);
             for term in &call.terms {

@@ -1,6 +1,6 @@
 //! A box that holds everything: every kind of rig in the sizes and finishes of the trade, made up.
 
-use motilis_core::advice::{Candidate, Day, Mood, Sky, Wind};
+use motilis_core::advice::{Candidate, Day, Mood, Response, Sky, Wind};
 use motilis_core::bench::{mended, starting};
 use motilis_core::blade::Family;
 use motilis_core::fish::{Fish, Forage};
@@ -17,6 +17,7 @@ pub fn day() -> Day {
         speed: 1.2 * MILE_PER_HOUR,
         temperature: Celsius(17.0),
         salt: false,
+        river: false,
         clarity: 7.0 * FOOT,
         stain: Stain::Tea,
         sky: Sky::Cloud,
@@ -31,6 +32,7 @@ pub fn day() -> Day {
         fish_depth: (20.0 * FOOT, 25.0 * FOOT),
         mood: Mood::Neutral,
         forage: Forage::YellowPerch,
+        response: Response::Unknown,
         nibblers: false,
         crowd: None,
         bottom: 27.0 * FOOT,

@@ -337,10 +337,44 @@ fn too_much_line_is_no_call_and_a_heavier_weight_is_put_on() {
     let pick = &sheet.picks[0];
     let ounces = pick.outfit.weight.unwrap() / OUNCE;
     assert!((1.5..=3.0).contains(&ounces), "{ounces}");
-    let OutFor::Out(run) = &pick.call.out else {
+    let Some(OutFor::Out(run)) = &pick.call.out else {
         panic!("it reaches its depth")
     };
     assert!(run.out / run.rig.depth < 4.0);
+}
+
+/// CP-21: torpedo body for runs to 6 ft deep at walking pace and more, bell body for fast water under 6 ft.
+#[rstest]
+#[case(1.3, 5.5, Kind::InlineTorpedo)]
+#[case(1.6, 8.0, Kind::InlineTorpedo)]
+#[case(2.1, 4.0, Kind::InlineBell)]
+fn the_run_chooses_the_body(#[case] flow: f64, #[case] feet: f64, #[case] kind: Kind) {
+    use crate::pool::pool;
+    use motilis_core::advice::draw_up;
+    let run = Day {
+        river: true,
+        fish: Fish::Steelhead,
+        speed: MetresPerSecond(flow),
+        bottom: feet * FOOT,
+        fish_depth: (0.4 * feet * FOOT, 0.9 * feet * FOOT),
+        wanted_depth: 0.7 * feet * FOOT,
+        ..day(1.0)
+    };
+    let ways = Ways::usual(run.fish);
+    let judge = Judge::new(&run, &ways).unwrap();
+    let sheet = draw_up(&judge, pool(), &judge.rank(pool()), |_| None);
+    assert_eq!(pool()[sheet.picks[0].index].rig.kind(), kind);
+    for pick in &sheet.picks {
+        assert!(pool()[pick.index].rig.kind().is_cast());
+        assert_eq!(pick.call.out, None);
+    }
+    // What is trolled stays at home.
+    let harness = harness(&[blade(Family::Colorado, 4.0)], 2);
+    let stays = call(&run, &harness, &bouncer(1.0));
+    assert_eq!(
+        (stays.verdict, stays.reason),
+        (Verdict::Cannot, Reason::NotCast)
+    );
 }
 
 /// CP-19: a shy landlocked salmon gets no attractor, and double the setback, 60 to 80 ft.

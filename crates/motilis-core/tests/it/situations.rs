@@ -1,4 +1,4 @@
-//! Forty worked situations: what practice would tie on, and what the match calls first.
+//! A hundred and twenty worked situations, forty here and eighty in `waters.rs`: what practice would tie on, and what the match calls first.
 //!
 //! Each row names the practice it stands for (common practice, no source; CP numbers are those of the trade's
 //! rules). The box holds every kind of rig in the sizes and finishes of the trade, all made up, so that only
@@ -17,7 +17,7 @@ use rstest::rstest;
 
 /// Finishes practice speaks of together.
 #[derive(Debug, Clone, Copy, PartialEq)]
-enum Group {
+pub enum Group {
     /// Silver, and the natural blues.
     Silver,
     /// Gold and copper.
@@ -30,6 +30,8 @@ enum Group {
     LoudOrWarm,
     /// Dull or dark: hammered metal, black, white.
     Dull,
+    /// Those, or loud paint.
+    DullOrLoud,
     /// Glow.
     Glow,
     /// The practice says nothing of it.
@@ -51,6 +53,7 @@ impl Group {
                     || (colour.is_metal() && finish.hammered)
                     || finish.colour.is_matte()
             }
+            Self::DullOrLoud => Self::Dull.holds(finish) || Self::Loud.holds(finish),
             Self::Glow => colour == Glow,
             Self::Any => true,
         }
@@ -58,9 +61,9 @@ impl Group {
 }
 
 /// Water and sky of a situation: °F, ft of clarity, stain, sky, altitude of the sun.
-type Scene = (f64, f64, Stain, Sky, f64);
+pub type Scene = (f64, f64, Stain, Sky, f64);
 
-fn situation(fish: Fish, mph: f64, depth_ft: f64, mood: Mood, scene: Scene) -> Day {
+pub fn situation(fish: Fish, mph: f64, depth_ft: f64, mood: Mood, scene: Scene) -> Day {
     let (fahrenheit, clarity_ft, stain, sky, sun_alt) = scene;
     let mut day = Day {
         speed: mph * MILE_PER_HOUR,
@@ -82,7 +85,7 @@ fn situation(fish: Fish, mph: f64, depth_ft: f64, mood: Mood, scene: Scene) -> D
     day
 }
 
-fn walleye(mph: f64, depth_ft: f64, mood: Mood, scene: Scene) -> Day {
+pub fn walleye(mph: f64, depth_ft: f64, mood: Mood, scene: Scene) -> Day {
     situation(Fish::Walleye, mph, depth_ft, mood, scene)
 }
 
@@ -95,16 +98,16 @@ use Mood::{Active, Neutral, Shy};
 use Sky::{Broken, Cloud, Rain, Sun};
 use Stain::{Clear, Green, Muddy, Tea};
 
-const WING: &[Family] = &[SoftWing, HardWing];
-const TROUT: &[Kind] = &[
+pub const WING: &[Family] = &[SoftWing, HardWing];
+pub const TROUT: &[Kind] = &[
     RingBead,
     TrollingWire,
     InlineTorpedo,
     InlineBell,
     TailWeighted,
 ];
-const SPINNER: &[Family] = &[French, Indiana, Willow];
-const SALMON: &[Kind] = &[FlasherFly, SalmonWire, LeaderSquid, BaitSpinner];
+pub const SPINNER: &[Family] = &[French, Indiana, Willow];
+pub const SALMON: &[Kind] = &[FlasherFly, SalmonWire, LeaderSquid, BaitSpinner];
 
 #[rstest]
 // Walleye: harnesses at 1.0 to 1.5 mph, Colorado or Indiana (CP-03).
@@ -177,14 +180,25 @@ fn practice_would_tie_on_the_first_call(
     #[case] kinds: &[Kind],
     #[case] families: &[Family],
     #[case] finish: Group,
-    #[case] (from, to): (f64, f64),
+    #[case] speeds: (f64, f64),
+) {
+    first_call_is(&day, kinds, families, finish, speeds);
+}
+
+/// Whether what is called first is what practice would tie on, run at its speed, mph.
+pub fn first_call_is(
+    day: &Day,
+    kinds: &[Kind],
+    families: &[Family],
+    finish: Group,
+    (from, to): (f64, f64),
 ) {
     let candidates = pool();
     let ways = Ways {
         tools: tools(),
         ..Ways::usual(day.fish)
     };
-    let judge = Judge::new(&day, &ways).unwrap();
+    let judge = Judge::new(day, &ways).unwrap();
     let ranking = judge.rank(candidates);
     let sheet = draw_up(&judge, candidates, &ranking, |_| None);
     let first = sheet.picks.first().expect("something works");
@@ -205,10 +219,10 @@ fn practice_would_tie_on_the_first_call(
     assert!((from..=to).contains(&mph), "{mph:.2} mph, {says}");
 }
 
-const SPINNER_OR_WING: &[Family] = &[French, Indiana, Willow, SoftWing, HardWing];
-const SPINNER_OR_WING_OR_COLORADO: &[Family] =
+pub const SPINNER_OR_WING: &[Family] = &[French, Indiana, Willow, SoftWing, HardWing];
+pub const SPINNER_OR_WING_OR_COLORADO: &[Family] =
     &[French, Indiana, Willow, SoftWing, HardWing, Colorado];
-const TROUT_AND_ATTRACTOR: &[Kind] = &[
+pub const TROUT_AND_ATTRACTOR: &[Kind] = &[
     RingBead,
     TrollingWire,
     InlineTorpedo,
@@ -216,10 +230,10 @@ const TROUT_AND_ATTRACTOR: &[Kind] = &[
     TailWeighted,
     Attractor,
 ];
-const ANY_SMALL: &[Family] = &[
+pub const ANY_SMALL: &[Family] = &[
     French, Indiana, Willow, SoftWing, HardWing, HatchetCut, Colorado,
 ];
-const BEHIND_FLASHER: &[Family] = &[
+pub const BEHIND_FLASHER: &[Family] = &[
     Indiana,
     MagnumWillow,
     HatchetCut,

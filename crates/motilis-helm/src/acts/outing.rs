@@ -2,9 +2,9 @@ use super::{Doing, Made};
 use crate::error::{Error, Refusal};
 use jiff::Timestamp;
 use motilis_core::advice::Mark;
-use motilis_core::book::{Outing, OutingId, RigId, WaterId, check_clock};
+use motilis_core::book::{Outing, OutingId, RigId, TemperatureReading, WaterId, check_clock};
 use motilis_core::units::Metres;
-use motilis_store::{Connection, outings, passes, rigs, settings, waters};
+use motilis_store::{Connection, outings, passes, readings, rigs, settings, waters};
 
 /// A change of outings and their conditions.
 #[derive(Debug, Clone, PartialEq)]
@@ -19,6 +19,8 @@ pub enum OutingAct {
     End(Option<Timestamp>),
     /// The clarity of the open one.
     Clarity(Metres),
+    /// A temperature was read on it.
+    Read(Box<TemperatureReading>),
     /// What is said of a rig on its call sheet.
     Mark(RigId, Option<Mark>),
 }
@@ -42,6 +44,11 @@ impl OutingAct {
             }
             Self::End(ended) => change(doing, |outing| outing.ended = ended),
             Self::Clarity(clarity) => change(doing, |outing| outing.clarity = clarity),
+            Self::Read(reading) => {
+                reading.check().map_err(Refusal::Figure)?;
+                outings::get(connection, reading.outing)?;
+                Ok(Some(readings::add(connection, &reading)?.0))
+            }
             Self::Mark(rig, mark) => {
                 rigs::name(connection, rig)?;
                 outings::set_mark(connection, book.here()?.id, rig, mark)?;

@@ -43,6 +43,7 @@ fn water() -> WaterBody {
         longitude_deg: -95.61,
         zone: "America/Winnipeg".into(),
         salt: false,
+        river: false,
         clarity: Metres(2.1),
         stain: Stain::Tea,
         fish: vec![Fish::Walleye, Fish::LakeTrout],
@@ -482,6 +483,7 @@ fn a_water_is_corrected_with_its_fish_in_their_order() {
             let other = WaterBody {
                 name: "Orrin Sound".into(),
                 salt: true,
+                river: true,
                 stain: Stain::Clear,
                 clarity: Metres(6.0),
                 fish: vec![Fish::Coho, Fish::Chinook],

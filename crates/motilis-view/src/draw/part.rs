@@ -432,6 +432,26 @@ fn swivel(style: SwivelStyle, place: &Place, ring: f64) -> Vec<Mark> {
                 ),
             ]
         }
+        SwivelStyle::SplitRing => {
+            let middle = 0.5 * (from + to);
+            let whole = 0.5 * (to - from);
+            vec![
+                mark(circle(middle, axis, whole), "l-out"),
+                mark(circle(middle, axis, 0.82 * whole), "l-out"),
+            ]
+        }
+        SwivelStyle::Clip => vec![
+            mark(bar(from, to, axis, 1.1 * ring, 0.55 * ring), "l-out"),
+            mark(
+                bar(0.5 * (from + to), to, axis, 0.5 * ring, 0.25 * ring),
+                "l-out",
+            ),
+        ],
+        SwivelStyle::Snubber => vec![
+            mark(bar(from, to, axis, ring, 0.5 * ring), "part film-2"),
+            mark(circle(from + r, axis, r), "l-out"),
+            mark(circle(to - r, axis, r), "l-out"),
+        ],
         SwivelStyle::Barrel | SwivelStyle::BallBearing => {
             let mut marks: Vec<Mark> = rings.map(|ring| mark(ring, "part")).into();
             marks.push(mark(barrel, "part f-ni night-red"));

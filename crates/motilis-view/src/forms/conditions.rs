@@ -55,10 +55,11 @@ struct Figures {
 }
 
 impl Figures {
-    fn new(raw: &RawConditions, system: System) -> Self {
+    fn new(raw: &RawConditions, river: bool, system: System) -> Self {
         use Quantity::{Depth, Speed, Temperature};
+        let speed = if river { "Water past it" } else { "Speed" };
         Self {
-            speed: Typed::new(fields::SPEED, "Speed", (Speed, system), &raw.speed),
+            speed: Typed::new(fields::SPEED, speed, (Speed, system), &raw.speed),
             temperature: Typed::new(
                 fields::TEMPERATURE,
                 "Temp.",
@@ -226,7 +227,7 @@ fn texts_of(conditions: &Conditions) -> Texts {
 /// The form filled in with the conditions as they are.
 pub fn shown(here: &Here, schools: &Schools, device: Device) -> Conditions {
     let (outing, system) = (&here.outing, device.system);
-    let mut figures = Figures::new(&RawConditions::default(), system);
+    let mut figures = Figures::new(&RawConditions::default(), here.water.river, system);
     figures.speed.fill(outing.speed.0);
     figures.temperature.fill(outing.temperature.0);
     figures.clarity.fill(outing.clarity.0);
@@ -271,6 +272,13 @@ fn on_another_water(here: &Here, water: WaterId) -> Outing {
         .outings
         .iter()
         .find(|(_, outing)| outing.water == water);
+    if last.is_none() && body.river != here.water.river {
+        // A lake's depths and trolling speed say nothing of a river.
+        return Outing {
+            ended: now.ended,
+            ..Outing::first_on(water, body, now.started)
+        };
+    }
     let before = last.map_or(now, |(_, outing)| outing);
     let fish = |fish: Fish| body.fish.is_empty() || body.fish.contains(&fish);
     let wanted = if fish(before.fish) {
@@ -316,7 +324,7 @@ pub fn read(
     let merged = merge(sent, shown_before, &texts_of(&kept));
     let raw: RawConditions = super::typed(&merged.texts).unwrap_or_default();
     let body = body_of(here, now.water);
-    let mut figures = Figures::new(&raw, system);
+    let mut figures = Figures::new(&raw, body.river, system);
     let mut started = text("started", STARTED, &raw.started);
     let mut ended = text("ended", ENDED, &raw.ended);
     let at = instant(&raw.started, &zone(body)).unwrap_or_else(|problem| {

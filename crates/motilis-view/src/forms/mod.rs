@@ -12,6 +12,7 @@ pub mod look;
 pub mod lure;
 pub mod observed;
 pub mod part;
+pub mod reading;
 pub mod rig;
 pub mod rod;
 pub mod rule;

@@ -26,6 +26,7 @@ pub fn typed_of(water: &WaterBody, system: System) -> Texts {
         ("longitude", water.longitude_deg.to_string()),
         ("zone", water.zone.clone()),
         ("salt", if water.salt { "yes" } else { "no" }.to_owned()),
+        ("river", if water.river { "yes" } else { "no" }.to_owned()),
         ("clarity", system.depth(water.clarity).typed()),
         ("stain", water.stain.key().to_owned()),
     ]
@@ -108,6 +109,7 @@ pub fn read(raw: &Texts, system: System) -> Read {
         longitude_deg: longitude.or(0.0),
         zone: value("zone").trim().to_owned(),
         salt: value("salt") == "yes",
+        river: value("river") == "yes",
         clarity: Metres(clarity.or(2.0)),
         stain: Stain::from_key(value("stain")).unwrap_or(Stain::Tea),
         fish: Fish::ALL
@@ -150,6 +152,13 @@ pub fn read(raw: &Texts, system: System) -> Read {
             salt: Choice::list(
                 [("no", "fresh"), ("yes", "salt")],
                 if water.salt { "yes" } else { "no" },
+            ),
+            river: Choice::list(
+                [
+                    ("no", "lake or sea, trolled"),
+                    ("yes", "river or stream, cast"),
+                ],
+                if water.river { "yes" } else { "no" },
             ),
             stain: Choice::list(
                 Stain::ALL.iter().map(|stain| (stain.key(), stain.name())),

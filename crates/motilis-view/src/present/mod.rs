@@ -43,7 +43,7 @@ pub use sheet::sheet;
 pub use shopping::{rows as shopping_rows, shopping};
 pub use spread::{Computed, Scene, Shown as SpreadShown, new_spread, spread};
 pub use tank::{Shown as TankShown, cannot as tank_cannot, tank};
-pub use today::today;
+pub use today::{Thrown, today};
 pub use waters::{Extra as WaterExtra, new_water, water, waters};
 
 use crate::screens::{CannotRow, Choice, Frame, Here as HereShown, Message, Screen};

@@ -12,7 +12,7 @@ use motilis_core::bench::Layout;
 use motilis_core::column::{Blade, Seen as Look};
 use motilis_core::light::{Picture, Target, Verdict, claims};
 use motilis_core::line::{Line, OutFor, Start};
-use motilis_core::rig::Rig;
+use motilis_core::rig::{Rig, What};
 use motilis_core::units::{Metres, MetresPerSecond};
 use motilis_helm::{Desk, Error};
 
@@ -119,6 +119,9 @@ fn card(desk: &Seen<Desk>, judge: &Judge<'_>, pick: &Pick) -> Result<PickCard, E
 
 /// What the tank is opened and the line is started with: the rig on what the call puts on.
 fn going_out(desk: &Seen<Desk>, pick: &Pick) -> Vec<(&'static str, String)> {
+    if desk.day.river {
+        return Vec::new();
+    }
     let origin = desk.origins[pick.index];
     let setup = pick
         .outfit
@@ -157,9 +160,11 @@ fn figures(desk: &Seen<Desk>, pick: &Pick) -> Vec<PickFigure> {
     let speed = |v: MetresPerSecond| system.speed(v).to_string();
     let length = |metres: Metres| system.depth(metres).to_string();
     let mut figures = vec![PickFigure {
-        label: "Speed",
+        label: if day.river { "Water" } else { "Speed" },
         value: speed(day.speed),
-        note: if (pick.call.best_speed - day.speed).0.abs() < 0.02 {
+        note: if day.river {
+            "past the spinner".to_owned()
+        } else if (pick.call.best_speed - day.speed).0.abs() < 0.02 {
             "its best today".to_owned()
         } else {
             let best = speed(pick.call.best_speed);
@@ -170,7 +175,7 @@ fn figures(desk: &Seen<Desk>, pick: &Pick) -> Vec<PickFigure> {
             }
         },
     }];
-    if let OutFor::Out(run) = &pick.call.out {
+    if let Some(OutFor::Out(run)) = &pick.call.out {
         let sure = desk.day.surroundings().ok().and_then(|here| {
             let line = Line::new(&candidate.rig, &pick.setup, here).ok()?;
             line.sure(day.speed, run.out)
@@ -195,6 +200,67 @@ fn figures(desk: &Seen<Desk>, pick: &Pick) -> Vec<PickFigure> {
             note: format!("for {down} down on {on}"),
         });
     }
+    if day.river {
+        figures.push(cast(desk, pick));
+    } else {
+        figures.extend(behind(desk, pick));
+    }
+    let bait = candidate
+        .rig
+        .stack()
+        .pieces
+        .iter()
+        .find_map(|piece| piece.part.bait());
+    let first = day.fish.baits().first().map_or("none", |bait| bait.name());
+    figures.push(PickFigure {
+        label: "Bait",
+        value: bait.map_or("none", |bait| bait.name()).to_owned(),
+        note: format!("their first: {first}"),
+    });
+    if desk.ways.limits.barbless.is_some() {
+        figures.push(PickFigure {
+            label: "Hooks",
+            value: "pinch the barbs".to_owned(),
+            note: "barbless by the rules you entered".to_owned(),
+        });
+    }
+    figures
+}
+
+/// How it is cast in a river: the body and what it is for.
+fn cast(desk: &Seen<Desk>, pick: &Pick) -> PickFigure {
+    let system = desk.device.system;
+    let rig = &desk.candidates[pick.index].rig;
+    let body = rig
+        .stack()
+        .pieces
+        .iter()
+        .find_map(|piece| match piece.part.what() {
+            What::Body(shape) => Some(shape.name()),
+            _ => None,
+        });
+    PickFigure {
+        label: "Body",
+        value: body.unwrap_or("weight up the line").to_owned(),
+        note: format!(
+            "for a run of {} at {}{}",
+            system.depth(desk.day.bottom),
+            system.speed(desk.day.speed),
+            if rig.stack().mount.is_wire() {
+                "; it twists the line, let that run out now and then"
+            } else {
+                ""
+            }
+        ),
+    }
+}
+
+/// What is behind release or weight: back from the ball, and the lead.
+fn behind(desk: &Seen<Desk>, pick: &Pick) -> Vec<PickFigure> {
+    let (day, system) = (&desk.day, desk.device.system);
+    let candidate = &desk.candidates[pick.index];
+    let length = |metres: Metres| system.depth(metres).to_string();
+    let mut figures = Vec::new();
     if let Start::Downrigger { drop_back, .. } = pick.setup.start {
         let twice = if pick.outfit.back.is_some() {
             "; twice the usual for shy fish"
@@ -218,18 +284,6 @@ fn figures(desk: &Seen<Desk>, pick: &Pick) -> Vec<PickFigure> {
             value: length(pick.setup.lead),
             note: format!("practice here {}", length(day.lead())),
         },
-    });
-    let bait = candidate
-        .rig
-        .stack()
-        .pieces
-        .iter()
-        .find_map(|piece| piece.part.bait());
-    let first = day.fish.baits().first().map_or("none", |bait| bait.name());
-    figures.push(PickFigure {
-        label: "Bait",
-        value: bait.map_or("none", |bait| bait.name()).to_owned(),
-        note: format!("their first: {first}"),
     });
     figures
 }

@@ -2,11 +2,15 @@
 
 use super::{cannot_row, frame, outing_choices, pick};
 use crate::draw::{ColumnSource, SpeedRule, WaterColumn};
-use crate::screens::{Calls, CannotRow, Conditions, DaySide, Screen, Today, TodayRow};
+use crate::forms::reading as form;
+use crate::screens::{
+    Calls, CannotRow, Conditions, DaySide, ReadingForm, ReadingRow, Screen, Today, TodayRow,
+};
 use crate::seen::{Device, Seen};
 use crate::units::System;
 use crate::words::{self, advice as say, rules as rule_words};
 use motilis_core::advice::{Call, Mark, Sheet, Verdict, before};
+use motilis_core::book::{TemperatureReading, best_place as place_to_fish};
 use motilis_core::column::{COMPARED, ladder, seen_at};
 use motilis_core::fish::Fish;
 use motilis_core::line::OutFor;
@@ -14,18 +18,29 @@ use motilis_core::rig::Finish;
 use motilis_core::units::Metres;
 use motilis_helm::{Cannot, Desk, Error, Here, Mend};
 
+/// What was thrown away just now.
+#[derive(Debug, Default, Clone, Copy)]
+pub struct Thrown {
+    /// An outing.
+    pub outing: Option<i64>,
+    /// A temperature reading.
+    pub reading: Option<i64>,
+}
+
 /// The whole page; while a condition cannot be, without calls, and says which.
 pub fn today(
     here: &Here,
     desk: Result<Desk, motilis_core::Error>,
     device: Device,
     conditions: Box<Conditions>,
-    deleted: Option<i64>,
+    thrown: Thrown,
+    reading: Option<ReadingForm>,
 ) -> Result<Today, Error> {
     let (calls, side) = match desk {
         Ok(desk) => {
             let desk = Seen::new(desk, device);
-            (calls(&desk)?, Some(side(&desk)?))
+            let reading = reading.unwrap_or_else(|| form::blank(device.system));
+            (calls(&desk)?, Some(side(&desk, reading, thrown.reading)?))
         }
         Err(why) => (no_calls(here, &why, device), None),
     };
@@ -35,7 +50,7 @@ pub fn today(
         conditions: *conditions,
         calls,
         side,
-        undo: deleted,
+        undo: thrown.outing,
         outing: here.id.0,
     })
 }
@@ -44,6 +59,8 @@ fn no_calls(here: &Here, why: &motilis_core::Error, device: Device) -> Calls {
     Calls {
         headline: "No calls yet".to_owned(),
         rule: SpeedRule::new(here.outing.speed, device.system),
+        river: None,
+        response: None,
         picks: Vec::new(),
         rows: Vec::new(),
         nothing: None,
@@ -97,11 +114,27 @@ fn calls(desk: &Seen<Desk>) -> Result<Calls, Error> {
         .map(|(index, call)| row(desk, *index, call, &sheet, &rule))
         .collect();
     Ok(Calls {
-        headline: format!(
-            "{working} of {} rigs work at {}",
-            settled.len() + unfit.len(),
-            system.speed(desk.day.speed)
-        ),
+        headline: if desk.day.river {
+            format!(
+                "{working} of {} rigs can be cast in water of {}",
+                settled.len() + unfit.len(),
+                system.speed(desk.day.speed)
+            )
+        } else {
+            format!(
+                "{working} of {} rigs work at {}",
+                settled.len() + unfit.len(),
+                system.speed(desk.day.speed)
+            )
+        },
+        river: desk.day.river.then(|| {
+            format!(
+                "{} is moving water: rigs are ranked for casting, not trolled, with body by practice (no source) and blade by the \
+                 water past it. Where a cast goes and how deep is not computed.",
+                desk.here.water.name
+            )
+        }),
+        response: say::response(&desk.day, system),
         rule,
         picks: pick::cards(desk, &judge, &sheet)?,
         rows,
@@ -133,7 +166,7 @@ fn row(desk: &Seen<Desk>, index: usize, call: &Call, sheet: &Sheet, rule: &Speed
         name: candidate.name.clone(),
         tank: format!("/tank?rig={}", origin.rig.0),
         parts: words::capital(&words::parts(&candidate.rig)),
-        weight: words::weight(&candidate.setup, system),
+        weight: (!desk.day.river).then(|| words::weight(&candidate.setup, system)),
         verdict: verdict(call.verdict),
         glyph: call.blade.state.key(),
         state: words::state(call.blade.state),
@@ -144,7 +177,7 @@ fn row(desk: &Seen<Desk>, index: usize, call: &Call, sheet: &Sheet, rule: &Speed
         bar: rule.bar(call.window, desk.day.speed, system),
         cable: candidate.setup.lets_out_cable(),
         out: match &call.out {
-            OutFor::Out(run) if call.blade.state.works() => Some(system.depth(run.out)),
+            Some(OutFor::Out(run)) if call.blade.state.works() => Some(system.depth(run.out)),
             _ => None,
         },
     }
@@ -209,7 +242,11 @@ const WASHES: usize = 48;
 const RUNGS: usize = 8;
 const LADDER: usize = 6;
 
-fn side(desk: &Seen<Desk>) -> Result<DaySide, Error> {
+fn side(
+    desk: &Seen<Desk>,
+    reading_form: ReadingForm,
+    reading_gone: Option<i64>,
+) -> Result<DaySide, Error> {
     let (here, system) = (&desk.here, desk.device.system);
     let outing = &here.outing;
     let view = desk.day.view_at(outing.wanted_depth);
@@ -225,6 +262,9 @@ fn side(desk: &Seen<Desk>) -> Result<DaySide, Error> {
         column: column(desk, &desk.day, outing.wanted_depth, "rig at", 400.0, &best)?,
         column_at: "/column".to_owned(),
         fish: fish_facts(desk),
+        readings: readings(desk),
+        reading: reading_form,
+        reading_gone,
         rules: rules_of(desk),
         water_at: format!("/waters/{}", outing.water.0),
         cautions: words::cautions_of_day(outing, system),
@@ -312,13 +352,69 @@ fn fish_facts(desk: &Seen<Desk>) -> Vec<(String, String)> {
             "Common practice, no source.".to_owned(),
         ),
     ];
+    let best = best_place(desk);
     facts.extend(desk.day.practice_of_temperature().map(|said| {
+        let said = say::sentence(said);
         (
-            say::sentence(said),
+            match &best {
+                Some(place) if desk.day.temperature < preferred.from => format!("{said} {place}"),
+                _ => said,
+            },
             "Common practice, no source.".to_owned(),
         )
     }));
+    if desk.day.temperature >= preferred.from {
+        facts.extend(best.map(|place| (place, "Of the temperatures you read.".to_owned())));
+    }
     facts
+}
+
+/// Which of the places whose temperature was read is the one to fish, in words.
+fn best_place(desk: &Seen<Desk>) -> Option<String> {
+    let system = desk.device.system;
+    let readings: Vec<TemperatureReading> = desk
+        .readings
+        .iter()
+        .map(|(_, reading)| reading.clone())
+        .collect();
+    let preferred = desk.here.outing.fish.preferred();
+    let best = place_to_fish(&readings, &preferred)?;
+    let at = desk
+        .here
+        .local(best.reading.at)
+        .strftime("%H:%M")
+        .to_string();
+    let which = if best.warmest { "warmest" } else { "coolest" };
+    Some(format!(
+        "The {which} you read is {}: {} at {at}, {} {} than the next{}.",
+        best.reading.place,
+        system.temperature(best.reading.temperature),
+        system.warmth(best.by),
+        if best.warmest { "warmer" } else { "cooler" },
+        if best.by >= 2.2 {
+            "; that is a lot"
+        } else {
+            ""
+        }
+    ))
+}
+
+/// The temperatures read, as rows.
+fn readings(desk: &Seen<Desk>) -> Vec<ReadingRow> {
+    let system = desk.device.system;
+    desk.readings
+        .iter()
+        .map(|(id, reading)| ReadingRow {
+            id: id.0,
+            place: reading.place.clone(),
+            said: format!(
+                "{} at {}, {} down",
+                system.temperature(reading.temperature),
+                desk.here.local(reading.at).strftime("%H:%M"),
+                system.depth(reading.depth)
+            ),
+        })
+        .collect()
 }
 
 /// The habit of a fish in the plural its name is used in.

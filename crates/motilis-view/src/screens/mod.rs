@@ -35,6 +35,6 @@ pub use spread::{
 pub use tank::{BladePanel, DunkForm, Fact, Kind, LadderRung, Slider, Tank, TankForm, TouchForm};
 pub use today::{
     CallCard, Calls, CannotRow, Changes, Conditions, DaySide, FinishLook, LoreRow, PickCard,
-    PickFigure, SecchiHelper, Swap, TermRow, Today, TodayRow,
+    PickFigure, ReadingForm, ReadingRow, SecchiHelper, Swap, TermRow, Today, TodayRow,
 };
 pub use waters::{RuleForm, RuleRow, Water, WaterForm, WaterRow, Waters};

@@ -28,6 +28,10 @@ pub struct Today {
 pub struct Calls {
     /// "9 of 14 work at 1.2 mph".
     pub headline: String,
+    /// That the water is a river, and what the calls are then.
+    pub river: Option<String>,
+    /// What practice does about how the fish answered so far.
+    pub response: Option<String>,
     /// The shared rule of speeds.
     pub rule: SpeedRule,
     /// First call, contrast, probe.
@@ -66,12 +70,50 @@ pub struct DaySide {
     pub column_at: String,
     /// Temperatures the fish likes and its habit, each with its source.
     pub fish: Vec<(String, String)>,
+    /// Temperatures read on the outing.
+    pub readings: Vec<ReadingRow>,
+    /// The form of another one.
+    pub reading: ReadingForm,
+    /// A reading that was thrown away just now.
+    pub reading_gone: Option<i64>,
     /// Rules of the date: what each says, and where it was read.
     pub rules: Vec<(String, String)>,
     /// Where the water's rules are kept.
     pub water_at: String,
     /// Cautions that apply.
     pub cautions: Vec<String>,
+}
+
+/// A temperature read at a place.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct ReadingRow {
+    /// Its number.
+    pub id: i64,
+    /// Where.
+    pub place: String,
+    /// "53 °F at 07:40, 3 ft down".
+    pub said: String,
+}
+
+/// The form of a temperature reading.
+#[derive(Debug, Clone)]
+pub struct ReadingForm {
+    /// Where.
+    pub place: Field,
+    /// When, by the clock there; empty for now.
+    pub taken: Field,
+    /// How deep, and what was read.
+    pub figures: [Field; 2],
+}
+
+impl ReadingForm {
+    /// Whether something of it is wrong, so that it must be seen.
+    fn is_wrong(&self) -> bool {
+        let [depth, temperature] = &self.figures;
+        [&self.place, &self.taken, depth, temperature]
+            .iter()
+            .any(|field| field.problem.is_some())
+    }
 }
 
 /// One place on the sheet.
@@ -301,8 +343,8 @@ pub struct TodayRow {
     pub tank: String,
     /// What it is made of.
     pub parts: String,
-    /// What takes it down.
-    pub weight: String,
+    /// What takes it down, where it is trolled.
+    pub weight: Option<String>,
     /// Class of the row: `works`, `watch` or `cannot`.
     pub verdict: &'static str,
     /// Symbol of the blade's state.

@@ -69,6 +69,8 @@ pub struct WaterForm {
     pub zones: Vec<String>,
     /// Salt or fresh.
     pub salt: Vec<Choice>,
+    /// Lake or river.
+    pub river: Vec<Choice>,
     /// Usual clarity.
     pub clarity: Field,
     /// What usually colours it.

@@ -72,6 +72,14 @@ impl System {
         show(Quantity::Temperature, temperature.0, self)
     }
 
+    /// A difference of temperatures, given in K.
+    pub fn warmth(self, kelvin: f64) -> String {
+        match self {
+            Self::Imperial => format!("{:.0} °F", 1.8 * kelvin),
+            Self::Metric => format!("{kelvin:.1} K"),
+        }
+    }
+
     /// A measure of the bench, in millimetres whatever the boat's units.
     pub fn measure(length: Metres) -> Figure {
         show(Quantity::Bench, length.0, Self::Metric)

@@ -6,11 +6,11 @@ use crate::words::bench;
 use motilis_core::advice::Day;
 use motilis_core::advice::{
     AboveClevisSchool, AttractorSchool, Basis, Call, Clearness, FlasherBladeSchool, HookSchool,
-    Lighting, Misfit, Move, Nothing, Outfit, Reason, Scored, Term, Tool, WeightSchool,
+    Lighting, Misfit, Move, Nothing, Outfit, Reason, Response, Scored, Term, Tool, WeightSchool,
 };
 use motilis_core::bench::{Check, Level};
 use motilis_core::line::LineSetup;
-use motilis_core::rig::{Colour, Finish, Part, Rig};
+use motilis_core::rig::{BodyShape, Colour, Finish, Part, Rig};
 use motilis_core::units::{Metres, MetresPerSecond};
 
 /// The one line that says why a rig stands where it stands on the sheet.
@@ -64,6 +64,7 @@ pub fn reason(call: &Call, rig: &Rig, system: System) -> String {
             system.speed(*from).value,
             speed(*to, system)
         ),
+        Reason::NotCast => "It is trolled, and this water is a river: it stays at home.".to_owned(),
         Reason::BelowBottom { .. }
         | Reason::TooDeep { .. }
         | Reason::TooShallow { .. }
@@ -147,6 +148,7 @@ pub fn basis(scored: &Scored, system: System) -> String {
             depth(down, system),
             out / down
         ),
+        Basis::Run { body, depth, flow } => run(body, depth, flow, system),
         Basis::Thump { index, wanted } => thump(index, wanted),
         Basis::Seen { range, score, best } => format!(
             "seen from {}, {:.0} of 100 among these rigs",
@@ -219,6 +221,46 @@ fn run_at(
         )
     } else {
         format!("in its {range}, best today {}", speed(best, system))
+    }
+}
+
+/// What a body is for in a run.
+fn run(body: Option<BodyShape>, down: Metres, flow: MetresPerSecond, system: System) -> String {
+    let of = format!(
+        "a run of {} at {}",
+        depth(down, system),
+        speed(flow, system)
+    );
+    match body {
+        Some(BodyShape::Torpedo) => {
+            format!("torpedo body, for runs to 6 ft at walking pace and more; here {of}")
+        }
+        Some(BodyShape::Bell) => format!("bell body, for fast water under 6 ft; here {of}"),
+        Some(BodyShape::TailWeight) => format!("tail weight, it sinks tail first; here {of}"),
+        Some(BodyShape::Ring) | None => {
+            format!("no body of its own, weight up the line; here {of}")
+        }
+    }
+}
+
+/// What practice does about how the fish answered so far; `None` where the log tells nothing.
+pub fn response(day: &Day, system: System) -> Option<String> {
+    match day.response {
+        Response::Unknown => None,
+        Response::Follow => {
+            let slower = |share: f64| system.speed(share * day.speed);
+            Some(format!(
+                "They follow and turn away: slow down step by step, {}, {}, {}.",
+                slower(0.9).value,
+                slower(0.8).value,
+                slower(0.7)
+            ))
+        }
+        Response::Short => Some(
+            "They strike short: feed line at the hit and let the blade turn, set the trailing hook at the bait’s tail, put on \
+             fresh or shorter bait and scent, trim the skirt to the hook’s bend."
+                .to_owned(),
+        ),
     }
 }
 

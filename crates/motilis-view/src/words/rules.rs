@@ -9,6 +9,9 @@ pub fn says(rule: &LocalRule, system: System) -> String {
     let said = match rule.says {
         Says::AtMost(Topic::Lines, 1) => "1 line a person".to_owned(),
         Says::AtMost(Topic::Lines, most) => format!("{most} lines a person"),
+        Says::AtMost(Topic::Points, most) => {
+            format!("at most {most} hook points on a line, a treble counting three")
+        }
         Says::AtMost(Topic::Hooks, most) => format!("at most {most} hooks on a line"),
         Says::AtMost(Topic::Possession, most) => format!("at most {most} in possession"),
         Says::AtMost(_, most) => format!("at most {most} a day"),

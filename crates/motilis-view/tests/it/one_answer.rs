@@ -58,7 +58,7 @@ fn today(connection: &Connection, system: System) -> BTreeMap<RigId, Answer> {
     rows.map(|row| {
         let call = judge.settle(&desk.candidates, &ranking, row).unwrap();
         let answer = match call.out {
-            OutFor::Out(run) => Some(shown(run.out, run.rig.depth, system)),
+            Some(OutFor::Out(run)) => Some(shown(run.out, run.rig.depth, system)),
             _ => None,
         };
         (desk.origins[row.index].rig, answer)

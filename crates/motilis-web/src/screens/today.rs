@@ -12,9 +12,9 @@ use motilis_core::book::{PartId, RigId};
 use motilis_core::light::disk_for_blade;
 use motilis_core::units::Metres;
 use motilis_helm::{Act, Book, Desk, OutingAct, Refusal, RigAct, followed};
-use motilis_view::forms::{Texts, conditions, problem, secchi};
-use motilis_view::present;
-use motilis_view::screens::{Conditions, SecchiHelper, Today};
+use motilis_view::forms::{Texts, conditions, problem, reading, secchi};
+use motilis_view::present::{self, Thrown};
+use motilis_view::screens::{Conditions, ReadingForm, SecchiHelper, Today};
 use motilis_view::words::bench as say;
 use motilis_view::{Device, Seen};
 use serde::Deserialize;
@@ -24,11 +24,13 @@ pub(crate) async fn door() -> HttpResponse {
     see("/today")
 }
 
-/// Whether the helper just set the clarity.
+/// Whether the helper just set the clarity, and which reading was just thrown away.
 #[derive(Default, Deserialize)]
 #[serde(default)]
-pub(crate) struct Helped {
+pub(crate) struct Asked {
     helped: String,
+    #[serde(deserialize_with = "motilis_view::forms::lenient")]
+    reading_gone: Option<i64>,
 }
 
 /// The page, with its form as it is kept or as it came back.
@@ -37,7 +39,8 @@ fn today(
     device: Device,
     form: Option<Box<Conditions>>,
     change: impl FnOnce(&mut Conditions),
-    deleted: Option<i64>,
+    thrown: Thrown,
+    reading: Option<ReadingForm>,
 ) -> Result<Today, Error> {
     let here = book.here()?;
     let (schools, _) = followed(book.connection(), here.outing.fish)?;
@@ -47,7 +50,7 @@ fn today(
         Ok(_) => Ok(Desk::load(book)?),
         Err(why) => Err(why.clone()),
     };
-    Ok(present::today(here, desk, device, form, deleted)?)
+    Ok(present::today(here, desk, device, form, thrown, reading)?)
 }
 
 /// `GET /today`
@@ -55,16 +58,20 @@ pub(crate) async fn show(
     app: Data<App>,
     looking: Looking,
     gone: Query<Gone>,
-    helped: Query<Helped>,
+    asked: Query<Asked>,
 ) -> Result<HttpResponse, Error> {
     let device = looking.0;
-    let helped = !helped.helped.is_empty();
+    let helped = !asked.helped.is_empty();
+    let thrown = Thrown {
+        outing: gone.deleted,
+        reading: asked.reading_gone,
+    };
     let sheet = app
         .ask(move |book| {
             let clarity = book.here()?.outing.clarity;
             let answer = helped.then(|| secchi::answer(clarity, device.system));
             let answered = |form: &mut Conditions| form.helper.answer = answer;
-            today(book, device, None, answered, gone.deleted)
+            today(book, device, None, answered, thrown, None)
         })
         .await?;
     ok(&sheet)
@@ -81,13 +88,36 @@ pub(crate) async fn set(app: Data<App>, sent: Sent<Texts>) -> Result<HttpRespons
             match conditions::read(&form, base.as_deref(), here, &schools, device) {
                 Ok(outing) => Ok(Reading::Act(Act::Outing(OutingAct::Set(Box::new(outing))))),
                 Err(back) => {
-                    let page = today(book, device, Some(back), |_| {}, None)?;
+                    let page = today(book, device, Some(back), |_| {}, Thrown::default(), None)?;
                     Ok(Reading::Page(page))
                 }
             }
         })
         .await?;
     follow(outcome, |_| "/today".into())
+}
+
+/// `POST /today/readings`: a temperature that was read at a place.
+pub(crate) async fn add_reading(app: Data<App>, sent: Sent<Texts>) -> Result<HttpResponse, Error> {
+    let (texts, device, now) = (sent.form, sent.device, app.now());
+    let outcome = app
+        .act(&sent.borne, move |book| {
+            Ok(
+                match reading::read(&texts, book.here()?, now, device.system) {
+                    Ok(read) => Reading::Act(Act::Outing(OutingAct::Read(Box::new(read)))),
+                    Err(back) => Reading::Page(today(
+                        book,
+                        device,
+                        None,
+                        |_| {},
+                        Thrown::default(),
+                        Some(*back),
+                    )?),
+                },
+            )
+        })
+        .await?;
+    follow(outcome, |_| "/today#readings-head".into())
 }
 
 /// `GET /today/card`
@@ -167,7 +197,8 @@ pub(crate) async fn set_clarity(
             Ok(disk) => Ok(Reading::Act(Act::Outing(OutingAct::Clarity(Metres(disk))))),
             Err(helper) => {
                 let came_back = |form: &mut Conditions| form.helper = helper;
-                Ok(Reading::Page(today(book, device, None, came_back, None)?))
+                let page = today(book, device, None, came_back, Thrown::default(), None)?;
+                Ok(Reading::Page(page))
             }
         })
         .await?;

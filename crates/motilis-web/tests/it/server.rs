@@ -228,6 +228,7 @@ impl TestServer {
                     "spread_versions",
                     "spread_lines",
                     "dunk_tests",
+                    "temperature_readings",
                     "bottom_touches",
                     "settings",
                 ] {

@@ -94,6 +94,7 @@ pub fn checks_in(stack: &Stack, stock: &[Stocked], water: &Water, temperature: C
     bench.bores();
     bench.swallowed_beads();
     bench.skirt_bead();
+    bench.skirt();
     bench.clevis_room();
     bench.above_clevis();
     bench.hook_spacing();

@@ -3,8 +3,11 @@
 use super::super::mend::{SKIRT_BEAD, part_for};
 use super::super::start;
 use super::{Bench, Level, Rule, pass_or};
-use crate::rig::{BeadStyle, ClevisStyle, Dressing, Edit, HookSize, Part, Piece, What};
+use crate::rig::{BeadStyle, ClevisStyle, Dressing, Edit, HookSize, Measured, Part, Piece, What};
 use crate::units::Metres;
+
+/// How far a skirt may reach past the bend and still count as level with it.
+const TRIMMED: Metres = Metres(3e-3);
 
 impl Bench<'_> {
     pub(super) fn has_its_parts(&mut self) {
@@ -184,6 +187,48 @@ impl Bench<'_> {
             above.first().copied(),
             vec![edits],
         );
+    }
+
+    /// CP-28 (common practice, no source): a skirt is trimmed level with the bend of the hook it dresses, and a trailing hook
+    /// lies wholly behind it; else fish strike short.
+    pub(super) fn skirt(&mut self) {
+        let is_skirt = |piece: &Piece| matches!(piece.part.what(), What::Dressing(dressing) if dressing.is_skirt());
+        let mut hooks = self
+            .layout
+            .seats
+            .iter()
+            .filter(|seat| self.stack.pieces[seat.piece].part.hook().is_some());
+        let (Some(front), trailing) = (hooks.next(), hooks.next()) else {
+            return;
+        };
+        let Some(skirt) = self
+            .layout
+            .seats
+            .iter()
+            .find(|seat| is_skirt(&self.stack.pieces[seat.piece]) && seat.from < front.to)
+        else {
+            return;
+        };
+        let past = skirt.to - front.to;
+        let behind = trailing.map(|hook| hook.from >= skirt.to);
+        let good = past <= TRIMMED && behind != Some(false);
+        let (at, piece) = (skirt.piece, self.stack.pieces[skirt.piece]);
+        let trimmed = Measured {
+            length: Some(piece.part.length() - past),
+            ..piece.part.own_figures()
+        };
+        let mends = if good || past.0 <= 0.0 {
+            None
+        } else {
+            let part = piece.part.measured(trimmed).ok();
+            part.map(|part| {
+                let piece = Piece { part, ..piece };
+                vec![Edit::Replace { at, piece }]
+            })
+        };
+        let level = pass_or(Level::Warn, good);
+        let rule = Rule::Skirt { past, behind };
+        self.add(rule, level, Some(at), mends.into_iter().collect());
     }
 
     pub(super) fn skirt_bead(&mut self) {

@@ -61,6 +61,13 @@ pub enum Rule {
         /// Its diameter; none there is 0.
         diameter: Metres,
     },
+    /// How far a skirt reaches past the bend of the hook it dresses.
+    Skirt {
+        /// The distance; negative before it.
+        past: Metres,
+        /// Whether a trailing hook lies wholly behind it, where there is one.
+        behind: Option<bool>,
+    },
     /// Free wire above the clevis.
     ClevisRoom {
         /// How much.
@@ -170,6 +177,7 @@ impl Rule {
             Self::Clevis { .. } => "clevis",
             Self::Bearing => "bearing",
             Self::SkirtBead { .. } => "skirt_bead",
+            Self::Skirt { .. } => "skirt",
             Self::ClevisRoom { .. } => "clevis_room",
             Self::AboveClevis { .. } => "above_clevis",
             Self::HookSpacing { .. } => "hook_spacing",
@@ -206,6 +214,7 @@ impl Rule {
                 ("carries_to", carries.1),
             ],
             Self::SkirtBead { diameter } => vec![("diameter_m", diameter.0)],
+            Self::Skirt { past, .. } => vec![("past_m", past.0)],
             Self::ClevisRoom { clearance, least } => {
                 vec![("clearance_m", clearance.0), ("least_m", least.0)]
             }

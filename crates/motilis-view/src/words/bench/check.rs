@@ -122,6 +122,19 @@ pub fn check(check: &Check, stack: &Stack) -> (String, String) {
             },
             format!("Last bead {}, ¼ in or larger wanted", mm(diameter)),
         ),
+        Rule::Skirt { past, behind } => say(
+            match (good, behind) {
+                (true, _) => "Skirt ends level with the hook’s bend",
+                (false, Some(false)) if past <= Metres(3e-3) => "Trailing hook lies in the skirt",
+                (false, _) => "Skirt hangs past the hook: trim it for short strikes",
+            }
+            .into(),
+            if past.0 > 0.0 {
+                format!("{} past the bend", mm(past))
+            } else {
+                format!("{} short of it", mm(-past))
+            },
+        ),
         Rule::ClevisRoom { clearance, least } => say(
             if good {
                 "Clevis swings free of the eye".into()

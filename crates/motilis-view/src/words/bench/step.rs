@@ -98,6 +98,11 @@ pub fn step(step: &Step, stack: &Stack) -> String {
         }
         Action::Attach { piece } => format!("Hang on {}.", name(piece)),
         Action::Test => "Draw it straight, blow on the blade: it must turn freely.".to_owned(),
-        Action::Bait { piece } => format!("On the water: thread {}.", name(piece)),
+        Action::Trim { piece, length } => format!(
+            "Trim the {} to {}, level with the hook’s bend.",
+            name(piece),
+            mm(length)
+        ),
+        Action::Bait { piece, how } => format!("On the water, {}: {}.", name(piece), how.name()),
     }
 }

@@ -1,0 +1,13 @@
+-- Which waters are rivers, fished by casting; and temperatures read at several places on an outing.
+ALTER TABLE waters ADD COLUMN river INTEGER NOT NULL DEFAULT 0 CHECK (river IN (0, 1));
+
+CREATE TABLE temperature_readings (
+    id INTEGER PRIMARY KEY,
+    outing_id INTEGER NOT NULL REFERENCES outings (id),
+    place TEXT NOT NULL CHECK (length(trim(place)) > 0),
+    at_utc_s INTEGER NOT NULL,
+    depth_m REAL NOT NULL CHECK (depth_m >= 0),
+    temperature_c REAL NOT NULL,
+    deleted_utc_s INTEGER
+) STRICT;
+CREATE INDEX temperature_readings_by_outing ON temperature_readings (outing_id);
