@@ -79,7 +79,7 @@ fields! {
     WANTED_DEPTH "wanted_depth" "wanted_depth_m" DEEP;
 
     /// Depth at which a temperature was read.
-    READING_DEPTH "reading_depth" "reading_depth_m" WITH_SURFACE;
+    READING_DEPTH "reading_depth" "depth_m" WITH_SURFACE;
     /// A temperature read at a place.
     READING_TEMPERATURE "reading_temperature" "temperature_c" Range::closed(-2.0, 40.0, "°C", "between -2 and 40 °C");
 

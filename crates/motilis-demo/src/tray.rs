@@ -294,6 +294,13 @@ fn metal() -> Vec<Lot> {
             lots.push(lot(part(What::Swivel(style), size, BARE), (12, 50), cost));
         }
     }
+    for (style, size, cost) in [
+        (SwivelStyle::SplitRing, 7.0, 0.05),
+        (SwivelStyle::Clip, 14.0, 0.15),
+        (SwivelStyle::Snubber, 200.0, 1.8),
+    ] {
+        lots.push(lot(part(What::Swivel(style), size, BARE), (4, 30), cost));
+    }
     let brass = Finish::plain(Colour::Brass);
     for (shape, grams) in [
         (BodyShape::Torpedo, 3.0),

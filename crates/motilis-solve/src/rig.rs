@@ -97,6 +97,8 @@ pub struct Request {
     pub front_knot: Option<String>,
     /// What the front knot takes, measured.
     pub knot_use_m: Option<f64>,
+    /// What is left of a skirt, from its collar.
+    pub skirt_m: Option<f64>,
     /// School of blade spacing: `clear`, `level` or `cap`.
     pub spacing: Option<String>,
     /// What the box holds, for mends and bead stacks.
@@ -369,6 +371,7 @@ impl Request {
             self.knot_use_m
                 .map(|value| Edit::Set(Setting::KnotUse, value)),
         );
+        edits.extend(self.skirt_m.map(|value| Edit::Set(Setting::Skirt, value)));
         if let Some(key) = &self.spacing {
             let schools = Spacing::ALL.iter().map(|spacing| spacing.key());
             edits.push(Edit::Follow(keyed(

@@ -1,5 +1,7 @@
--- Which waters are rivers, fished by casting; and temperatures read at several places on an outing.
+-- Which waters are rivers, fished by casting; and temperatures read at several places on an outing; what is
+-- left of a trimmed skirt.
 ALTER TABLE waters ADD COLUMN river INTEGER NOT NULL DEFAULT 0 CHECK (river IN (0, 1));
+ALTER TABLE rig_versions ADD COLUMN skirt_m REAL CHECK (skirt_m > 0);
 
 CREATE TABLE temperature_readings (
     id INTEGER PRIMARY KEY,

@@ -212,7 +212,7 @@ mod tests {
             .write(|c| settings::set(c, "units", "metric"))
             .unwrap();
 
-        let copy = Connection::open(path.with_extension("db.before-v8")).unwrap();
+        let copy = Connection::open(path.with_extension("db.before-v9")).unwrap();
         let version: i32 = copy
             .pragma_query_value(None, "user_version", |row| row.get(0))
             .unwrap();
@@ -372,22 +372,27 @@ mod tests {
         assert_eq!(store.read(|c| settings::get(c, "units")).unwrap(), None);
     }
 
+    /// A file as a version of before left it.
+    fn as_of(path: &Path, version: usize) -> Connection {
+        let mut old = Connection::open(path).unwrap();
+        old.pragma_update(None, "application_id", APPLICATION_ID)
+            .unwrap();
+        MIGRATIONS.to_version(&mut old, version).unwrap();
+        old
+    }
+
     #[test]
     fn a_set_up_that_nobody_calibrated_takes_the_new_strumming_factor() {
         let (_folder, path) = folder();
-        let store = Store::open(&path).unwrap();
+        let old = as_of(&path, 6);
         let add = |strum: f64| {
             let setup = LineSetup {
                 strum,
                 ..LineSetup::usual().unwrap()
             };
-            store.write(|c| crate::setups::add(c, &setup)).unwrap()
+            crate::setups::add(&old, &setup).unwrap()
         };
         let (usual, own) = (add(1.2), add(1.47));
-        drop(store);
-        // As a file of the version before.
-        let old = Connection::open(&path).unwrap();
-        old.pragma_update(None, "user_version", 6).unwrap();
         drop(old);
         let store = Store::open(&path).unwrap();
         let strum = |id| store.read(|c| crate::setups::get(c, id)).unwrap().strum;
@@ -398,8 +403,7 @@ mod tests {
     #[test]
     fn attractors_of_a_file_of_before_become_what_they_are_made_of() {
         let (_folder, path) = folder();
-        drop(Store::open(&path).unwrap());
-        let old = Connection::open(&path).unwrap();
+        let old = as_of(&path, 7);
         for (style, material) in [
             ("dodger", "brass"),
             ("rotating_flasher", "brass"),
@@ -411,7 +415,6 @@ mod tests {
             )
             .unwrap();
         }
-        old.pragma_update(None, "user_version", 7).unwrap();
         drop(old);
         drop(Store::open(&path).unwrap());
         let new = Connection::open(&path).unwrap();

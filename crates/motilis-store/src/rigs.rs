@@ -153,10 +153,10 @@ fn write_version(
         .prepare_cached(
             "INSERT INTO rig_versions (rig_id, version, comes_from, kind, mount_part_id, finished_m, clearance_m,
                  hook_spacing_m, loop_diameter_m, wraps, tail_m, snell_wraps, front_knot, knot_use_m,
-                 spacing)
+                 spacing, skirt_m)
              VALUES (:rig_id, :version, :comes_from, :kind, :mount_part_id, :finished_m, :clearance_m,
                  :hook_spacing_m, :loop_diameter_m, :wraps, :tail_m, :snell_wraps, :front_knot,
-                 :knot_use_m, :spacing)",
+                 :knot_use_m, :spacing, :skirt_m)",
         )?
         .execute(named_params! {
             ":rig_id": id.0,
@@ -174,6 +174,7 @@ fn write_version(
             ":front_knot": build.front_knot.key(),
             ":knot_use_m": build.knot_use.map(|knot_use| knot_use.0),
             ":spacing": build.spacing.key(),
+            ":skirt_m": build.skirt.map(|skirt| skirt.0),
         })?;
     let mut statement = connection.prepare_cached(
         "INSERT INTO rig_pieces (rig_id, version, place, part_id, count, bend)
@@ -384,6 +385,7 @@ fn read_board(row: &Row<'_>, pieces: Vec<Piece>) -> rusqlite::Result<Board> {
                 tail: metres("tail_m")?,
                 snell_wraps: row.get("snell_wraps")?,
                 front_knot: keyed(row, "front_knot", Knot::from_key)?,
+                skirt: row.get::<_, Option<f64>>("skirt_m")?.map(Metres),
                 knot_use: row.get::<_, Option<f64>>("knot_use_m")?.map(Metres),
                 spacing: keyed(row, "spacing", Spacing::from_key)?,
             },

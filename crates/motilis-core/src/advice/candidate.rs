@@ -145,7 +145,7 @@ impl Traits {
             leader_lb: 0.0,
         };
         for piece in &stack.pieces {
-            traits.read(piece);
+            traits.read(piece, stack.built_length(piece));
         }
         traits.lead |= stack.has_lead() || candidate.setup.weight.is_some_and(|w| w.is_lead());
         let on_rig = stack.mount.part().line();
@@ -154,7 +154,7 @@ impl Traits {
         traits
     }
 
-    fn read(&mut self, piece: &Piece) {
+    fn read(&mut self, piece: &Piece, length: Metres) {
         match piece.part.what() {
             What::Blade(_) => {
                 self.blades += piece.count;
@@ -168,18 +168,18 @@ impl Traits {
             }
             What::Bait(bait) => {
                 self.bait = Some(bait);
-                self.trails(piece);
+                self.trails(length);
             }
-            What::Dressing(dressing) if dressing.is_skirt() => self.trails(piece),
+            What::Dressing(dressing) if dressing.is_skirt() => self.trails(length),
             What::Attractor(style) => self.attractor = Some(style),
             What::Body(shape) => self.body = Some(shape),
             _ => {}
         }
     }
 
-    fn trails(&mut self, piece: &Piece) {
-        if piece.part.length() > self.trailing {
-            self.trailing = piece.part.length();
+    fn trails(&mut self, length: Metres) {
+        if length > self.trailing {
+            self.trailing = length;
         }
     }
 

@@ -1,46 +1,48 @@
 use super::call::{Call, Reason, Verdict};
 use super::candidate::{Candidate, Stand, Traits};
 use super::day::Day;
-use super::look::{Look, Shows};
+use super::look::{Look, Paint};
 use super::outfit::{Tool, misfit, out_of};
 use super::term::{Scored, Term};
 use super::weight::Ways;
 use crate::blade::{Running, Shaft, State, Window};
 use crate::error::Error;
-use crate::light::{Eye, Scene, Sighting, Watch};
+use crate::light::{Eye, Scene, Shown, Sighting, Watch};
 use crate::line::{BOTTOM, Bottom, Line, LineSetup, OutFor};
 use crate::rig::Kind;
 use crate::rules::Topic;
 use crate::towline::SPEED;
 use crate::units::{Metres, MetresPerSecond};
 use crate::water::Water;
-use std::collections::HashMap;
+use rayon::prelude::*;
+use std::collections::{HashMap, HashSet};
 use std::sync::Arc;
 
-/// What is out for a depth, by set-up and by the drag and weight of a rig as steps of their logarithms.
-#[derive(Default)]
-struct Outs<'a> {
-    setups: Vec<&'a Arc<LineSetup>>,
-    known: HashMap<(usize, i64, i64), Option<Metres>>,
+/// A candidate as far as it stands alone: what others share with it is worked out for all of them.
+struct Draft {
+    traits: Traits,
+    blade: Running,
+    thump: f64,
+    stirs: Option<Window>,
+    window: Window,
+    obstacle: Option<Reason>,
+    look: Look,
+    /// Drag and weight of the rig as steps of their logarithms: rigs that differ by a fiftieth have the same out.
+    towed: (i64, i64),
 }
 
-impl<'a> Outs<'a> {
-    /// The number of a set-up; equal ones have the same.
+/// Set-ups by number; equal ones have the same.
+#[derive(Default)]
+struct Setups<'a>(Vec<&'a Arc<LineSetup>>);
+
+impl<'a> Setups<'a> {
     fn number(&mut self, setup: &'a Arc<LineSetup>) -> usize {
         let same = |known: &&Arc<LineSetup>| Arc::ptr_eq(known, setup) || **known == *setup;
-        self.setups.iter().position(same).unwrap_or_else(|| {
-            self.setups.push(setup);
-            self.setups.len() - 1
+        self.0.iter().position(same).unwrap_or_else(|| {
+            self.0.push(setup);
+            self.0.len() - 1
         })
     }
-}
-
-/// What is worked out once while candidates are prepared, for all that share it.
-#[derive(Default)]
-struct Known<'a> {
-    shows: Shows,
-    sightings: HashMap<Look, Sighting>,
-    outs: Outs<'a>,
 }
 
 /// A day made ready to judge rigs.
@@ -106,6 +108,22 @@ pub(super) struct Prepared {
     obstacle: Option<Reason>,
 }
 
+impl Prepared {
+    fn of(draft: Draft, tool: Tool, out: Option<Metres>, sighting: Sighting) -> Self {
+        Self {
+            traits: draft.traits,
+            blade: draft.blade,
+            thump: draft.thump,
+            tool,
+            out,
+            stirs: draft.stirs,
+            window: draft.window,
+            sighting,
+            obstacle: draft.obstacle,
+        }
+    }
+}
+
 impl<'a> Judge<'a> {
     /// A day with its water and light, and the eye of its fish at the wanted depth.
     ///
@@ -159,12 +177,22 @@ impl<'a> Judge<'a> {
     ///
     /// One whose figures cannot be computed is named in [`Ranking::unfit`]; the others are ranked as ever.
     pub fn rank(&self, candidates: &[Candidate]) -> Ranking {
-        let mut known = Known::default();
+        let drafts: Vec<Result<Draft, Error>> = candidates
+            .par_iter()
+            .map(|candidate| self.draft(candidate))
+            .collect();
+        let sightings = self.sightings(&drafts);
+        let outs = self.outs(candidates, &drafts);
         let mut unfit = Vec::new();
         let mut prepared = Vec::with_capacity(candidates.len());
-        for (index, candidate) in candidates.iter().enumerate() {
-            match self.prepare(candidate, &mut known) {
-                Ok(ready) => prepared.push((index, Box::new(ready))),
+        for (index, (draft, out)) in drafts.into_iter().zip(outs).enumerate() {
+            let ready = draft.and_then(|draft| {
+                let sighting = sightings[&draft.look].clone()?;
+                let tool = Tool::of(&candidates[index].setup);
+                Ok(Box::new(Prepared::of(draft, tool, out, sighting)))
+            });
+            match ready {
+                Ok(ready) => prepared.push((index, ready)),
                 Err(error) => unfit.push((index, error)),
             }
         }
@@ -172,15 +200,23 @@ impl<'a> Judge<'a> {
             .iter()
             .map(|(_, prepared)| prepared.sighting.score())
             .fold(0.0, f64::max);
-        let mut rows = Vec::with_capacity(prepared.len());
-        for (index, prepared) in prepared {
-            match self.terms(&candidates[index], &prepared, best_seen) {
-                Ok(terms) => rows.push(Ranked {
+        let scored: Vec<(usize, Result<Ranked, Error>)> = prepared
+            .into_par_iter()
+            .map(|(index, prepared)| {
+                let terms = self.terms(&candidates[index], &prepared, best_seen);
+                let row = terms.map(|terms| Ranked {
                     index,
                     score: terms.iter().map(Scored::weighted).sum(),
                     ruled_out: prepared.obstacle.is_some(),
                     prepared,
-                }),
+                });
+                (index, row)
+            })
+            .collect();
+        let mut rows = Vec::with_capacity(scored.len());
+        for (index, row) in scored {
+            match row {
+                Ok(row) => rows.push(row),
                 Err(error) => unfit.push((index, error)),
             }
         }
@@ -194,6 +230,61 @@ impl<'a> Judge<'a> {
             unfit,
             best_seen,
         }
+    }
+
+    /// How each look among the drafts is seen, each once; what a finish shows is worked out once for all its looks.
+    fn sightings(&self, drafts: &[Result<Draft, Error>]) -> HashMap<Look, Result<Sighting, Error>> {
+        let looks: HashSet<&Look> = drafts.iter().flatten().map(|draft| &draft.look).collect();
+        let paints: HashSet<Paint> = looks.iter().map(|look| look.paint()).collect();
+        let shows: HashMap<Paint, Vec<Shown>> = paints
+            .into_par_iter()
+            .map(|paint| (paint, paint.shown_to(&self.watches)))
+            .collect();
+        looks
+            .into_par_iter()
+            .map(|look| {
+                (
+                    look.clone(),
+                    look.seen(&self.watches, &shows[&look.paint()]),
+                )
+            })
+            .collect()
+    }
+
+    /// What would be out for the depth, computed once for rigs of one set-up that differ by a fiftieth; nothing in a river.
+    fn outs(
+        &self,
+        candidates: &[Candidate],
+        drafts: &[Result<Draft, Error>],
+    ) -> Vec<Option<Metres>> {
+        if self.day.river {
+            return vec![None; drafts.len()];
+        }
+        let (mut setups, mut first) = (Setups::default(), HashMap::new());
+        let towed: Vec<Option<(usize, (i64, i64))>> = candidates
+            .iter()
+            .zip(drafts)
+            .enumerate()
+            .map(|(index, (candidate, draft))| {
+                let towed = (setups.number(&candidate.setup), draft.as_ref().ok()?.towed);
+                first.entry(towed).or_insert(index);
+                Some(towed)
+            })
+            .collect();
+        let known: HashMap<(usize, (i64, i64)), Option<Metres>> = first
+            .into_par_iter()
+            .map(|(towed, index)| (towed, self.line_out(&candidates[index])))
+            .collect();
+        towed
+            .into_iter()
+            .map(|towed| known.get(&towed?).copied().flatten())
+            .collect()
+    }
+
+    fn line_out(&self, candidate: &Candidate) -> Option<Metres> {
+        let here = self.day.surroundings().ok()?;
+        let line = Line::new(&candidate.rig, &candidate.setup, here).ok()?;
+        out_of(&line.out_for(self.day.speed, self.day.wanted_depth).ok()?)
     }
 
     /// Judges one of the ranked to the end: depth, bottom and build too.
@@ -261,11 +352,7 @@ impl<'a> Judge<'a> {
         Ok(calls.into_iter().flatten().collect())
     }
 
-    fn prepare<'c>(
-        &self,
-        candidate: &'c Candidate,
-        known: &mut Known<'c>,
-    ) -> Result<Prepared, Error> {
+    fn draft(&self, candidate: &Candidate) -> Result<Draft, Error> {
         let traits = Traits::of(candidate);
         let rig = &candidate.rig;
         let mut shaft = rig.shaft(&self.water, self.day.temperature)?;
@@ -281,52 +368,18 @@ impl<'a> Judge<'a> {
             None => (Running::bare(self.day.speed)?, Window::ANY),
         };
         let attractor = rig.attraction(self.day.speed, &self.water);
-        let out = self.line_out(candidate, &blade, &mut known.outs);
         let spun = rig.bait_spin(self.day.speed, &self.water);
-        let thump = rig.thump_index(&blade, &self.water);
-        let look = Look::of(&traits, &blade, spun.as_ref());
-        let sighting = if let Some(seen) = known.sightings.get(&look) {
-            seen.clone()
-        } else {
-            let seen = look.seen(&self.watches, &mut known.shows)?;
-            known.sightings.insert(look, seen.clone());
-            seen
-        };
-        let obstacle = self.obstacle(candidate, &traits, &blade, window);
-        Ok(Prepared {
+        let load = rig.load(&blade, &self.water);
+        let step = |figure: f64| (50.0 * figure.max(1e-6).ln()).round() as i64;
+        Ok(Draft {
+            obstacle: self.obstacle(candidate, &traits, &blade, window),
+            look: Look::of(&traits, &blade, spun.as_ref()),
+            thump: rig.thump_index(&blade, &self.water),
+            stirs: attractor.map(|attractor| attractor.window),
+            towed: (step(load.drag_area.0), step(1.0 + load.submerged_weight.0)),
             traits,
             blade,
-            thump,
-            tool: Tool::of(&candidate.setup),
-            out,
-            stirs: attractor.map(|attractor| attractor.window),
             window,
-            sighting,
-            obstacle,
-        })
-    }
-
-    /// What would be out for the depth, computed once for rigs of one set-up that differ by a fiftieth.
-    fn line_out<'c>(
-        &self,
-        candidate: &'c Candidate,
-        blade: &Running,
-        outs: &mut Outs<'c>,
-    ) -> Option<Metres> {
-        if self.day.river {
-            return None;
-        }
-        let (rig, setup) = (&candidate.rig, &candidate.setup);
-        let load = rig.load(blade, &self.water);
-        let step = |figure: f64| (50.0 * figure.max(1e-6).ln()).round() as i64;
-        let towed = (
-            outs.number(setup),
-            step(load.drag_area.0),
-            step(1.0 + load.submerged_weight.0),
-        );
-        *outs.known.entry(towed).or_insert_with(|| {
-            let line = Line::new(rig, setup, self.day.surroundings().ok()?).ok()?;
-            out_of(&line.out_for(self.day.speed, self.day.wanted_depth).ok()?)
         })
     }
 

@@ -4,15 +4,33 @@ use crate::error::Error;
 use crate::light::{self, Shown, Sighting, Target, Watch};
 use crate::rig::{BaitSpin, Colour, Finish};
 use crate::units::Hertz;
-use std::collections::HashMap;
 
-/// What the light model needs of a blade; rigs with the same look are looked at once.
-#[derive(Debug, Clone, PartialEq, Eq, Hash)]
-pub(super) struct Look {
+/// Finish and back of what is looked at.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+pub(super) struct Paint {
     finish: Finish,
     back: Option<Finish>,
     /// A bait that is looked at for itself.
     flesh: bool,
+}
+
+impl Paint {
+    /// The same before each eye.
+    pub fn shown_to(self, watches: &[(Watch, f64)]) -> Vec<Shown> {
+        let finish = if self.flesh {
+            named("amber_brown")
+        } else {
+            paint(self.finish, self.back)
+        };
+        let shown = |(watch, _): &(Watch, f64)| watch.show(&finish, GLOW_MIN);
+        watches.iter().map(shown).collect()
+    }
+}
+
+/// What the light model needs of a blade; rigs with the same look are looked at once.
+#[derive(Debug, Clone, PartialEq, Eq, Hash)]
+pub(super) struct Look {
+    paint: Paint,
     /// Area and flashes as bits, so that they can be compared.
     area: u64,
     flashes: u64,
@@ -35,29 +53,29 @@ impl Look {
             ),
         };
         Self {
-            finish: traits.finish,
-            back: traits.back,
-            flesh: traits.blade.is_none() && traits.bait.is_some(),
+            paint: Paint {
+                finish: traits.finish,
+                back: traits.back,
+                flesh: traits.blade.is_none() && traits.bait.is_some(),
+            },
             area: area.to_bits(),
             // To half a flash a second: the eye cannot tell more.
             flashes: ((2.0 * turns.0).round() / 2.0).to_bits(),
         }
     }
 
-    /// How it is seen by each watch, averaged by their shares; what a finish shows is worked out once for all its looks.
-    pub fn seen(&self, watches: &[(Watch, f64)], shows: &mut Shows) -> Result<Sighting, Error> {
+    /// Finish and back.
+    pub fn paint(&self) -> Paint {
+        self.paint
+    }
+
+    /// How it is seen by each watch its paint is shown to, averaged by their shares.
+    pub fn seen(&self, watches: &[(Watch, f64)], shown: &[Shown]) -> Result<Sighting, Error> {
         let target = Target {
             area: f64::from_bits(self.area),
             flashes: f64::from_bits(self.flashes),
             glow_min: GLOW_MIN,
         };
-        let shown = shows
-            .entry((self.finish, self.back, self.flesh))
-            .or_insert_with(|| {
-                let finish = self.painted();
-                let show = |(watch, _): &(Watch, f64)| watch.show(&finish, GLOW_MIN);
-                watches.iter().map(show).collect()
-            });
         let mut mean: Option<Sighting> = None;
         for ((watch, share), shown) in watches.iter().zip(shown) {
             let one = watch.sighting_of(shown, &target)?;
@@ -78,18 +96,7 @@ impl Look {
         }
         mean.ok_or_else(|| Error::contradiction("depth", "nobody looks there"))
     }
-
-    fn painted(&self) -> light::Finish {
-        if self.flesh {
-            named("amber_brown")
-        } else {
-            paint(self.finish, self.back)
-        }
-    }
 }
-
-/// Finishes as the watches have them before them.
-pub(super) type Shows = HashMap<(Finish, Option<Finish>, bool), Vec<Shown>>;
 
 /// Minutes since the glow paint was charged: practice charges it with a torch every quarter of an hour or so
 /// (common practice, no source).

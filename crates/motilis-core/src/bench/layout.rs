@@ -82,6 +82,8 @@ struct Threading {
     /// The clevis that a blade hangs on, and where it sits.
     carrier: Option<(Metres, Part)>,
     hook_spacing: Metres,
+    /// What is left of a trimmed skirt.
+    skirt: Option<Metres>,
 }
 
 impl Threading {
@@ -120,15 +122,9 @@ impl Threading {
                     self.carrier = Some((at, part));
                 }
                 self.at = at + part.threaded();
-                let is_skirt = matches!(what, What::Dressing(dressing) if dressing.is_skirt());
-                (
-                    at,
-                    if is_skirt {
-                        at + part.length()
-                    } else {
-                        self.at
-                    },
-                )
+                let sold = part.length();
+                let left = self.skirt.filter(|left| *left < sold).unwrap_or(sold);
+                (at, if part.is_skirt() { at + left } else { self.at })
             }
         }
     }
@@ -154,6 +150,7 @@ impl Layout {
             front_eye: None,
             carrier: None,
             hook_spacing: stack.build.hook_spacing,
+            skirt: stack.build.skirt,
         };
         for (piece, nth, part) in parts(&stack.pieces[hardware..], hardware) {
             let (from, to) = threading.put_on(part);

@@ -207,8 +207,7 @@ pub fn steps(stack: &Stack) -> Vec<Step> {
     } else {
         work.wire_from_the_front()
     };
-    for piece in work.pieces(is_trimmed) {
-        let length = stack.pieces[piece].part.length();
+    if let Some((piece, Some(length))) = stack.skirt() {
         let trim = Action::Trim { piece, length };
         steps.push(step(trim, Tool::Scissors, Some(Caution::Points)));
     }
@@ -224,14 +223,6 @@ pub fn steps(stack: &Stack) -> Vec<Step> {
         }));
     }
     steps
-}
-
-/// Whether a piece is a skirt that is shorter than it is sold.
-fn is_trimmed(piece: &Piece) -> bool {
-    let own = piece.part.own_figures().length;
-    let sold = crate::rig::Part::new(piece.part.what(), piece.part.size(), piece.part.finish);
-    matches!(piece.part.what(), What::Dressing(dressing) if dressing.is_skirt())
-        && own.is_some_and(|own| sold.is_ok_and(|sold| own < sold.length()))
 }
 
 fn step(action: Action, tool: Tool, caution: Option<Caution>) -> Step {

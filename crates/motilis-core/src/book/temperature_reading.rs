@@ -152,7 +152,7 @@ mod tests {
 
     #[rstest]
     #[case(TemperatureReading { place: " ".into(), ..read("x", 0, 2.0, 50.0) }, "place")]
-    #[case(TemperatureReading { depth: Metres(-1.0), ..read("x", 0, 2.0, 50.0) }, "reading_depth_m")]
+    #[case(TemperatureReading { depth: Metres(-1.0), ..read("x", 0, 2.0, 50.0) }, "depth_m")]
     #[case(read("x", 0, 2.0, 250.0), "temperature_c")]
     fn a_reading_that_cannot_be_is_refused(
         #[case] reading: TemperatureReading,

@@ -110,9 +110,7 @@ pub struct Watch {
 #[derive(Debug, Clone)]
 struct Look {
     range: f64,
-    /// Share of a difference that the path leaves, by band.
-    left: Spectrum,
-    /// The same times what each receptor catches of it.
+    /// What each receptor catches of a difference, times the share of it that the path leaves, by band.
     weights: Vec<Spectrum>,
     /// Catch of the water behind, by receptor.
     behind: Vec<f64>,
@@ -165,7 +163,6 @@ impl Watch {
                 .iter()
                 .map(|receptor| times(&left, &receptor.weight))
                 .collect(),
-            left,
             behind: self.caught(&behind),
         }
     }
@@ -312,10 +309,11 @@ impl Watch {
 
     /// Colour distance between the mean of a finish and the water, seen from a range.
     fn colour(&self, whole: &Patch, range: f64) -> f64 {
-        let look = self.look(range);
         let behind = self.scene.behind(range);
-        let seen = each(|band| behind[band] + whole.differs[0][band] * look.left[band]);
-        self.eye.colour_distance(&self.caught(&seen), &look.behind)
+        let left = self.scene.beam.map(|c| (-c * range).exp());
+        let seen = each(|band| behind[band] + whole.differs[0][band] * left[band]);
+        self.eye
+            .colour_distance(&self.caught(&seen), &self.caught(&behind))
     }
 
     /// What each receptor catches of a finish at no range.

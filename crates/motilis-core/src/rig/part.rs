@@ -184,6 +184,11 @@ impl Part {
         Some(Hook { style, size })
     }
 
+    /// Whether it is a skirt that reaches over the hook.
+    pub fn is_skirt(&self) -> bool {
+        matches!(self.what, What::Dressing(dressing) if dressing.is_skirt())
+    }
+
     /// The bait, if it is one.
     pub fn bait(&self) -> Option<Bait> {
         match self.what {

@@ -177,6 +177,8 @@ pub struct Build {
     pub knot_use: Option<Metres>,
     /// How far the blade's tip shall stay from what is behind it.
     pub spacing: Spacing,
+    /// What is left of a skirt, from its collar; `None` as it is sold.
+    pub skirt: Option<Metres>,
 }
 
 /// A measure of [`Build`] that a number can be typed for.
@@ -198,6 +200,8 @@ pub enum Setting {
     SnellWraps,
     /// [`Build::knot_use`], m.
     KnotUse,
+    /// [`Build::skirt`], m.
+    Skirt,
 }
 
 keyed!(Setting {
@@ -209,6 +213,7 @@ keyed!(Setting {
     Tail "tail" "wire tail",
     SnellWraps "snell_wraps" "snell wraps",
     KnotUse "knot_use" "front knot takes",
+    Skirt "skirt" "skirt trimmed to",
 });
 
 impl Setting {
@@ -222,6 +227,7 @@ impl Setting {
             Self::Wraps | Self::SnellWraps => Range::closed(1.0, 30.0, "", "between 1 and 30"),
             Self::Tail => Range::closed(0.001, 0.1, "m", "between 0.001 and 0.1 m"),
             Self::KnotUse => Range::closed(0.01, 1.0, "m", "between 0.01 and 1 m"),
+            Self::Skirt => Range::closed(0.01, 0.3, "m", "between 0.01 and 0.3 m"),
         }
     }
 
@@ -235,7 +241,7 @@ impl Setting {
         match self {
             Self::Clearance | Self::LoopDiameter | Self::Wraps | Self::Tail => Some(true),
             Self::Finished | Self::SnellWraps | Self::KnotUse => Some(false),
-            Self::HookSpacing => None,
+            Self::HookSpacing | Self::Skirt => None,
         }
     }
 }
@@ -263,6 +269,7 @@ impl Build {
             snell_wraps: 8,
             front_knot: Knot::ImprovedClinch,
             knot_use: None,
+            skirt: None,
             spacing: match kind {
                 Kind::SalmonWire => Spacing::Level,
                 Kind::BaitSpinner => Spacing::Cap,
@@ -282,6 +289,7 @@ impl Build {
             Setting::Tail => self.tail.0,
             Setting::SnellWraps => f64::from(self.snell_wraps),
             Setting::KnotUse => self.front_knot_takes().0,
+            Setting::Skirt => self.skirt.map_or(0.0, |skirt| skirt.0),
         }
     }
 
@@ -301,6 +309,7 @@ impl Build {
             Setting::Tail => self.tail = Metres(value),
             Setting::SnellWraps => self.snell_wraps = value.round() as u8,
             Setting::KnotUse => self.knot_use = Some(Metres(value)),
+            Setting::Skirt => self.skirt = Some(Metres(value)),
         }
         Ok(self)
     }
@@ -536,6 +545,22 @@ impl Stack {
             .filter(|(_, piece)| piece.part.hook().is_some())
             .flat_map(|(at, piece)| std::iter::repeat_n(at, usize::from(piece.count)))
             .collect()
+    }
+
+    /// Length of a piece as it is built: of a skirt what is left of it.
+    pub fn built_length(&self, piece: &Piece) -> Metres {
+        let sold = piece.part.length();
+        match self.build.skirt {
+            Some(left) if piece.part.is_skirt() && left < sold => left,
+            _ => sold,
+        }
+    }
+
+    /// Its skirt, with what is left of it where it is trimmed.
+    pub fn skirt(&self) -> Option<(usize, Option<Metres>)> {
+        let at = self.pieces.iter().position(|piece| piece.part.is_skirt())?;
+        let sold = self.pieces[at].part.length();
+        Some((at, self.build.skirt.filter(|left| *left < sold)))
     }
 
     /// Whether a piece closes the front: swivel, snap, rudder or attractor.

@@ -592,3 +592,31 @@ fn a_sinker_of_tungsten_goes_deeper_than_one_of_tin() {
     let depth = |material| run(&ring_bead(), &setup(material), 1.2, 70.0).rig.depth;
     assert!(depth(WeightMaterial::Tungsten) > depth(WeightMaterial::Tin));
 }
+
+/// CP-28: for short-striking coho the skirt is trimmed level with the hook's bend; the step says so.
+#[test]
+fn a_skirt_is_trimmed_level_with_the_bend() {
+    use motilis_core::bench::{Action, Level, Rule, checks, mended, starting, steps};
+    let kind = Kind::SalmonWire;
+    let mut sold = starting(kind, Fish::Coho, kind.usual_hook_size(), &[]).unwrap();
+    sold.build.skirt = None;
+    let skirt = |stack: &_| {
+        let found = checks(stack, &[]).checks;
+        found.into_iter().find_map(|check| match check.rule {
+            Rule::Skirt { past, .. } => Some((past, check.level, check.mends)),
+            _ => None,
+        })
+    };
+    let (past, level, mends) = skirt(&sold).unwrap();
+    assert!(past > Metres(3e-3) && level == Level::Warn && !mends.is_empty());
+    let trims = |stack: &_| {
+        steps(stack)
+            .iter()
+            .any(|step| matches!(step.action, Action::Trim { .. }))
+    };
+    assert!(!trims(&sold));
+    let trimmed = mended(sold, &[]).unwrap();
+    let (past, level, _) = skirt(&trimmed).unwrap();
+    assert!(past.0.abs() < 1e-6 && level == Level::Pass, "{past:?}");
+    assert!(trims(&trimmed));
+}

@@ -334,6 +334,7 @@ fn settings_of(stack: &Stack) -> Vec<Setting> {
                 .is_none_or(|belongs| belongs == wire)
         })
         .filter(|setting| *setting != Setting::HookSpacing || two_hooks)
+        .filter(|setting| *setting != Setting::Skirt || stack.skirt().is_some())
         .collect()
 }
 
@@ -349,7 +350,11 @@ fn usual_dimension(stack: &Stack) -> Setting {
 }
 
 fn dimension(stack: &Stack, setting: Setting, all: &[Setting]) -> Dimension {
-    let now = stack.build.get(setting);
+    let now = match (setting, stack.skirt()) {
+        // As it is sold, until somebody trims it.
+        (Setting::Skirt, Some((at, None))) => stack.pieces[at].part.length().0,
+        _ => stack.build.get(setting),
+    };
     let (step, words) = if setting.is_count() {
         (1.0, "One")
     } else {

@@ -24,6 +24,7 @@ pub fn setting_label(setting: Setting) -> &'static str {
         Setting::Tail => "Wire tail",
         Setting::SnellWraps => "Snell wraps",
         Setting::KnotUse => "Front knot takes",
+        Setting::Skirt => "Skirt trimmed to",
     }
 }
 

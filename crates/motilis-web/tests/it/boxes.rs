@@ -20,7 +20,7 @@ fn a_part_is_added_measured_counted_thrown_away_and_back() {
     assert_eq!(added.status, 303, "{}", added.body);
     let page = server.get("/box?q=glow+6+mm");
     assert!(page.body.contains("measured"));
-    let id = page.attribute(".lot[data-part=\"256\"]", "data-part");
+    let id = page.attribute(".lot[data-part=\"267\"]", "data-part");
     let part = server.get(&format!("/box/parts/{id}"));
     assert_eq!(part.attribute("#length", "value"), "5.8");
     assert!(part.text(".part-form").contains("table: 6.00 mm"));
@@ -143,7 +143,7 @@ fn the_box_goes_out_and_comes_back_unchanged() {
         assert!(
             preview
                 .text("#import-summary")
-                .contains("255 lines: 0 new, 0 changed, 255 the same, 0 wrong")
+                .contains("266 lines: 0 new, 0 changed, 266 the same, 0 wrong")
         );
         let all = server.upload(
             "/box/import",
@@ -193,7 +193,7 @@ fn a_file_with_one_bad_line_is_shown_and_nothing_of_it_goes_in() {
     let all = server.upload("/box/import", &[("text", &mended), ("act", "import")], None);
     assert_eq!(all.status, 303);
     let page = server.get(&all.location);
-    assert!(page.text("#box-head").contains("258 parts"));
+    assert!(page.text("#box-head").contains("269 parts"));
     // All of it can be taken back, once.
     let undo = page.attribute(".notice form", "action");
     assert!(
@@ -202,7 +202,7 @@ fn a_file_with_one_bad_line_is_shown_and_nothing_of_it_goes_in() {
             .text(".notice")
             .contains("Undone")
     );
-    assert!(server.get("/box").text("#box-head").contains("255 parts"));
+    assert!(server.get("/box").text("#box-head").contains("266 parts"));
     assert!(
         server
             .get(&server.post(&undo, &[]).location)

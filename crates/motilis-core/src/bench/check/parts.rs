@@ -3,7 +3,7 @@
 use super::super::mend::{SKIRT_BEAD, part_for};
 use super::super::start;
 use super::{Bench, Level, Rule, pass_or};
-use crate::rig::{BeadStyle, ClevisStyle, Dressing, Edit, HookSize, Measured, Part, Piece, What};
+use crate::rig::{BeadStyle, ClevisStyle, Dressing, Edit, HookSize, Part, Piece, Setting, What};
 use crate::units::Metres;
 
 /// How far a skirt may reach past the bend and still count as level with it.
@@ -192,7 +192,6 @@ impl Bench<'_> {
     /// CP-28 (common practice, no source): a skirt is trimmed level with the bend of the hook it dresses, and a trailing hook
     /// lies wholly behind it; else fish strike short.
     pub(super) fn skirt(&mut self) {
-        let is_skirt = |piece: &Piece| matches!(piece.part.what(), What::Dressing(dressing) if dressing.is_skirt());
         let mut hooks = self
             .layout
             .seats
@@ -205,27 +204,16 @@ impl Bench<'_> {
             .layout
             .seats
             .iter()
-            .find(|seat| is_skirt(&self.stack.pieces[seat.piece]) && seat.from < front.to)
+            .find(|seat| self.stack.pieces[seat.piece].part.is_skirt() && seat.from < front.to)
         else {
             return;
         };
         let past = skirt.to - front.to;
         let behind = trailing.map(|hook| hook.from >= skirt.to);
         let good = past <= TRIMMED && behind != Some(false);
-        let (at, piece) = (skirt.piece, self.stack.pieces[skirt.piece]);
-        let trimmed = Measured {
-            length: Some(piece.part.length() - past),
-            ..piece.part.own_figures()
-        };
-        let mends = if good || past.0 <= 0.0 {
-            None
-        } else {
-            let part = piece.part.measured(trimmed).ok();
-            part.map(|part| {
-                let piece = Piece { part, ..piece };
-                vec![Edit::Replace { at, piece }]
-            })
-        };
+        let (at, left) = (skirt.piece, (skirt.to - skirt.from) - past);
+        let trims = !good && past.0 > 0.0 && Setting::Skirt.range().holds(left.0);
+        let mends = trims.then(|| vec![Edit::Set(Setting::Skirt, left.0)]);
         let level = pass_or(Level::Warn, good);
         let rule = Rule::Skirt { past, behind };
         self.add(rule, level, Some(at), mends.into_iter().collect());
