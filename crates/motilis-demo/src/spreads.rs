@@ -9,6 +9,7 @@ use motilis_core::book::{
 use motilis_core::line::{Learned, Line, LineSetup, Surroundings};
 use motilis_core::rig::Practice;
 use motilis_core::spread::{DiveTable, Holder, Lure, SetOut, Spread, Stance, Towed};
+use motilis_core::tackle::{LineMaterial, LineStock};
 use motilis_core::units::{Celsius, FOOT, Hertz, MILE_PER_HOUR, Metres};
 use motilis_core::water::Water;
 use motilis_store::{Connection, Error, lures, observed, spreads};
@@ -112,6 +113,7 @@ fn plug() -> Result<Lure, motilis_core::Error> {
         speeds,
         DiveTable::new(pairs.to_vec())?,
     )
+    .map(|lure| lure.measured_on(LineStock::of_test(LineMaterial::Nylon, 10).ok()))
 }
 
 /// Adds two spreads, the evening's being the one that is open.

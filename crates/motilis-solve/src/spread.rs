@@ -1,7 +1,7 @@
 //! `solve spread`: all lines behind the boat, straight or in a turn, in order and in motion.
 
 use crate::rig;
-use crate::setup::{SetupRequest, key};
+use crate::setup::{SetupRequest, SpoolRequest, key};
 use crate::{Refusal, Refused, Water};
 use motilis_core::line::{Bottom, LineSetup, Surroundings};
 use motilis_core::motion::{self, Recording};
@@ -30,6 +30,8 @@ pub struct LureRequest {
     pub to_mps: f64,
     /// Pairs of line behind the release (the leader counted in) and depth, m.
     pub dives: Vec<[f64; 2]>,
+    /// The line they were measured on; on another they are converted through the line model.
+    pub line: Option<SpoolRequest>,
 }
 
 /// A rod with its line.
@@ -385,7 +387,12 @@ impl LureRequest {
             favourite: MetresPerSecond(self.favourite_mps),
             to: MetresPerSecond(self.to_mps),
         };
-        Lure::new(self.name.clone(), speeds, dives).map_err(under)
+        let line = match &self.line {
+            Some(line) => Some(line.stock(&format!("{path}.line"))?),
+            None => None,
+        };
+        let lure = Lure::new(self.name.clone(), speeds, dives).map_err(under)?;
+        Ok(lure.measured_on(line))
     }
 }
 

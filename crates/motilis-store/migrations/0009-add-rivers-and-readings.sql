@@ -1,7 +1,10 @@
 -- Which waters are rivers, fished by casting; and temperatures read at several places on an outing; what is
--- left of a trimmed skirt.
+-- left of a trimmed skirt; the line a dive table was measured on.
 ALTER TABLE waters ADD COLUMN river INTEGER NOT NULL DEFAULT 0 CHECK (river IN (0, 1));
 ALTER TABLE rig_versions ADD COLUMN skirt_m REAL CHECK (skirt_m > 0);
+ALTER TABLE lures ADD COLUMN line_material TEXT;
+ALTER TABLE lures ADD COLUMN line_test_lb INTEGER CHECK (line_test_lb > 0);
+ALTER TABLE lures ADD COLUMN line_diameter_m REAL CHECK (line_diameter_m > 0);
 
 CREATE TABLE temperature_readings (
     id INTEGER PRIMARY KEY,

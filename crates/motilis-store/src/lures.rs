@@ -1,7 +1,7 @@
 //! Plugs and spoons with the angler's own dive tables.
 
 use crate::Error;
-use crate::row::{readable, unreadable};
+use crate::row::{line_stock, readable, unreadable};
 use motilis_core::book::LureId;
 use motilis_core::rig::Practice;
 use motilis_core::spread::{DiveTable, Lure};
@@ -16,8 +16,17 @@ use std::collections::BTreeMap;
 pub fn add(connection: &Connection, lure: &Lure) -> Result<LureId, Error> {
     let speeds = &lure.speeds;
     connection.execute(
-        "INSERT INTO lures (name, from_mps, favourite_mps, to_mps) VALUES (?1, ?2, ?3, ?4)",
-        (&lure.name, speeds.from.0, speeds.favourite.0, speeds.to.0),
+        "INSERT INTO lures (name, from_mps, favourite_mps, to_mps, line_material, line_test_lb, line_diameter_m)
+         VALUES (?1, ?2, ?3, ?4, ?5, ?6, ?7)",
+        (
+            &lure.name,
+            speeds.from.0,
+            speeds.favourite.0,
+            speeds.to.0,
+            lure.on.map(|on| on.material.key()),
+            lure.on.map(|on| on.test_lb),
+            lure.on.map(|on| on.diameter.0),
+        ),
     )?;
     let id = LureId(connection.last_insert_rowid());
     let mut statement = connection
@@ -60,7 +69,11 @@ fn read(connection: &Connection, which: &str) -> Result<Vec<(LureId, Lure)>, Err
         let speeds = read_speeds(row)?;
         let table = DiveTable::new(dives.remove(&id).unwrap_or_default()).map_err(unreadable)?;
         let lure = Lure::new(row.get::<_, String>("name")?, speeds, table).map_err(unreadable)?;
-        Ok((LureId(id), lure))
+        let on = match row.get::<_, Option<String>>("line_material")? {
+            Some(_) => Some(line_stock(row, "line")?),
+            None => None,
+        };
+        Ok((LureId(id), lure.measured_on(on)))
     })?;
     readable(lures)
 }

@@ -3,12 +3,15 @@ use crate::fields;
 use crate::line::{LineSetup, Rigging, Start};
 use crate::numeric::root;
 use crate::rig::Practice;
+use crate::tackle::LineStock;
 use crate::towline::PointLoad;
 use crate::units::{Metres, MetresPerSecond, Newtons, SquareMetres};
 use crate::water::Water;
 
 /// Most pairs of a table.
 const MOST: usize = 60;
+/// Shortest setback that is let out.
+const SHORTEST: Metres = Metres(0.3);
 /// Drag area of a plug or spoon while it works; from memory.
 const DRAG: SquareMetres = SquareMetres(6.0e-4);
 
@@ -21,6 +24,9 @@ pub struct Lure {
     pub speeds: Practice,
     /// How deep it dives.
     pub dives: DiveTable,
+    /// The line it was measured on; on another its depths are converted through the line model. `None` where nobody said:
+    /// then the table holds as it stands.
+    pub on: Option<LineStock>,
 }
 
 impl Lure {
@@ -42,7 +48,58 @@ impl Lure {
             name: name.into(),
             speeds,
             dives,
+            on: None,
         })
+    }
+
+    /// The same, measured on a line.
+    pub fn measured_on(self, line: Option<LineStock>) -> Self {
+        Self { on: line, ..self }
+    }
+
+    /// Whether a set-up's line is another than the table's.
+    pub fn is_converted_on(&self, setup: &LineSetup) -> bool {
+        self.on.is_some_and(|on| {
+            on.material != setup.main.material
+                || (on.diameter - setup.main.diameter).0.abs() > 1e-6
+                || setup.core.is_some()
+        })
+    }
+
+    /// The setback between release and leader at which it dives so deep on a set-up's line; `None` when it does not within
+    /// the table.
+    ///
+    /// # Errors
+    /// As [`Self::load`].
+    pub fn out_for(
+        &self,
+        setup: &LineSetup,
+        wanted: Metres,
+        speed: MetresPerSecond,
+        water: &Water,
+    ) -> Result<Option<Metres>, Error> {
+        // The table counts from the lure, the rod from the leader's end.
+        let behind_leader = |out: Metres| Metres((out - setup.lead).0.max(SHORTEST.0));
+        if !self.is_converted_on(setup) {
+            return Ok(self.dives.out_for(wanted).map(behind_leader));
+        }
+        let longest = self.dives.pairs.last().map_or(Metres(0.0), |pair| pair.0);
+        let flat = LineSetup {
+            start: Start::Board,
+            ..setup.clone()
+        };
+        let off = |out: f64| {
+            let load = self.load(setup, Metres(out), speed, water);
+            load.and_then(|load| Rigging::new(&flat, load, speed, water, &[])?.at(Metres(out)))
+                .map_or(f64::NAN, |hung| (hung.shape.tail_depth() - wanted).0)
+        };
+        let most = behind_leader(longest).0;
+        if off(most) < 0.0 {
+            return Ok(None);
+        }
+        Ok(root(off, SHORTEST.0, most, 1e-3)
+            .map(Metres)
+            .or(Some(SHORTEST)))
     }
 
     /// The load that stands for it: a drag area from memory and the down-force area with which the line model
@@ -77,9 +134,12 @@ impl Lure {
             drag_area: DRAG,
             down_area: SquareMetres(down),
         };
-        // The table counts from the release; a rod tip only adds its piece in the air.
+        // The table counts from the release; a rod tip only adds its piece in the air. The load is that of the line it was
+        // measured on: on another the line model gives another depth with it.
         let flat = LineSetup {
             start: Start::Board,
+            main: self.on.unwrap_or(setup.main),
+            core: setup.core.filter(|_| self.on.is_none()),
             ..setup.clone()
         };
         let depth = |ln_down: f64| {

@@ -66,11 +66,8 @@ impl Spread {
             enough: None,
         };
         if !setup.lets_out_cable() {
-            let out = lure.dives.out_for(rod.wanted);
-            // The table counts from the lure, the rod from the leader's end.
-            return Ok(out.map_or(too_deep(lure.dives.deepest()), |out| {
-                SetOut::Out(Metres((out - setup.lead).0.max(0.3)))
-            }));
+            let out = lure.out_for(&setup, rod.wanted, self.speed, &surroundings.water)?;
+            return Ok(out.map_or(too_deep(lure.dives.deepest()), SetOut::Out));
         }
         let water = &surroundings.water;
         let load = lure.load(&setup, rod.out, self.speed, water)?;

@@ -1,5 +1,6 @@
 //! A plug or spoon with the angler's own dive table.
 
+use super::setup::{spools, stock};
 use super::{Typed, problem, text};
 use crate::screens::LureForm;
 use crate::units::{Problem, Quantity, Reader, System};
@@ -7,6 +8,7 @@ use motilis_core::book::plain_text;
 use motilis_core::fields;
 use motilis_core::rig::Practice;
 use motilis_core::spread::{DiveTable, Lure};
+use motilis_core::tackle::LineMaterial;
 use motilis_core::units::{Metres, MetresPerSecond};
 use serde::Deserialize;
 
@@ -18,6 +20,7 @@ pub struct RawLure {
     from: String,
     favourite: String,
     to: String,
+    line: String,
     pairs: String,
 }
 
@@ -55,7 +58,7 @@ pub fn read(raw: &RawLure, system: System, blank: bool) -> (LureForm, Option<Lur
                     to,
                 };
                 match Lure::new(name.value.clone(), practice, table) {
-                    Ok(lure) => made = Some(lure),
+                    Ok(lure) => made = Some(lure.measured_on(stock(&raw.line))),
                     Err(error) => speeds[1].field.problem = Some(problem(&error)),
                 }
             }
@@ -66,6 +69,11 @@ pub fn read(raw: &RawLure, system: System, blank: bool) -> (LureForm, Option<Lur
     fields.extend(speeds.map(|typed| typed.field));
     let form = LureForm {
         fields,
+        line: spools(
+            &raw.line,
+            |material| matches!(material, LineMaterial::Nylon | LineMaterial::Braid),
+            Some("not known"),
+        ),
         pairs: raw.pairs.clone(),
         problem: trouble,
     };

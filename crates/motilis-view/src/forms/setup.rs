@@ -130,11 +130,15 @@ fn spool(stock: &LineStock) -> String {
     format!("{}-{}", stock.material.key(), stock.test_lb)
 }
 
-fn stock(key: &str) -> Option<LineStock> {
+pub(super) fn stock(key: &str) -> Option<LineStock> {
     LineStock::catalogue().find(|stock| spool(stock) == key)
 }
 
-fn spools(chosen: &str, is_one: impl Fn(LineMaterial) -> bool, none: Option<&str>) -> Vec<Choice> {
+pub(super) fn spools(
+    chosen: &str,
+    is_one: impl Fn(LineMaterial) -> bool,
+    none: Option<&str>,
+) -> Vec<Choice> {
     let nothing = none.map(|label| Choice {
         value: String::new(),
         label: label.to_owned(),

@@ -34,7 +34,10 @@ pub fn lures(
                 speed(lure.speeds.to),
                 speed(lure.speeds.favourite)
             );
-            (id.0, lure.name, speeds, pairs.join(", "))
+            let on = lure.on.map_or_else(String::new, |on| {
+                format!(", on {} lb {}", on.test_lb, on.material.name())
+            });
+            (id.0, lure.name, speeds, pairs.join(", ") + &on)
         })
         .collect();
     Ok(LureScreen {

@@ -451,7 +451,12 @@ fn rows(
                 mark: computed.mark(place).key(),
                 state: match line.refused {
                     Some(_) => "Cannot run".to_owned(),
-                    None => format!("{} at {}", say::state(line), system.speed(line.speed)),
+                    None => format!(
+                        "{} at {}{}",
+                        say::state(line),
+                        system.speed(line.speed),
+                        say::converted(rod)
+                    ),
                 },
                 depth: match line.refused {
                     Some(_) => String::new(),

@@ -294,6 +294,8 @@ pub struct MotionScreen {
 pub struct LureForm {
     /// Name and speeds.
     pub fields: Vec<Field>,
+    /// The lines it may have been measured on.
+    pub line: Vec<Choice>,
     /// The pairs, a line each, as typed.
     pub pairs: String,
     /// What is wrong with them.

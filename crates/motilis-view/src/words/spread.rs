@@ -3,7 +3,7 @@
 use crate::units::System;
 use motilis_core::line::Start;
 use motilis_core::motion::{Course, Recording};
-use motilis_core::spread::{Fault, Group, LineRunning, Mend, Rod, Side, State};
+use motilis_core::spread::{Fault, Group, LineRunning, Mend, Rod, Side, State, Towed};
 use motilis_core::units::{Metres, MetresPerSecond};
 
 fn depth(metres: Metres, system: System) -> String {
@@ -78,6 +78,19 @@ pub fn state(line: &LineRunning) -> &'static str {
         State::RollingOver => "Rolling over",
         State::TooSlow => "Too slow",
         State::TooFast => "Too fast",
+    }
+}
+
+/// That a lure's dive table was made on another line, and is converted.
+pub fn converted(rod: &Rod) -> String {
+    match &rod.towed {
+        Towed::Lure(lure) if lure.is_converted_on(&rod.setup) => {
+            let on = lure.on.map_or_else(String::new, |on| {
+                format!("{} lb {}", on.test_lb, on.material.name())
+            });
+            format!("; its table is of {on}, converted to this line")
+        }
+        _ => String::new(),
     }
 }
 
