@@ -4,7 +4,7 @@ use motilis_core::blade::Family;
 use motilis_core::book::BoxPart;
 use motilis_core::rig::{
     AttractorStyle, BARE, Bait, BeadStyle, BodyShape, ClevisStyle, Colour, Dressing, Finish,
-    HookStyle, Material, Measured, Part, Piece, SwivelStyle, What,
+    HookStyle, Material, Measured, Over, Part, Piece, SwivelStyle, What,
 };
 use motilis_core::tackle::LineMaterial;
 use motilis_core::units::{MILLIMETRE, Metres};
@@ -44,7 +44,7 @@ fn part(what: What, size: f64, finish: Finish) -> Part {
     Part::new(what, size, finish).expect(IN_CATALOGUE)
 }
 
-/// Fills the trays: 255 parts, in numbers drawn from the seed.
+/// Fills the trays, in numbers drawn from the seed.
 pub fn fill(connection: &Connection, seed: u64) -> Result<Tray, Error> {
     let mut random = ChaCha8Rng::seed_from_u64(seed ^ 0xB0C5);
     let mut stock = Vec::new();
@@ -61,6 +61,7 @@ pub fn fill(connection: &Connection, seed: u64) -> Result<Tray, Error> {
             },
             unit_cost: Some(lot.cost),
             place: place(&lot.part),
+            size_name: size_name(&lot.part),
         };
         let id = parts::add(connection, &boxed)?;
         stock.push(Stocked {
@@ -94,6 +95,7 @@ fn lots() -> Vec<Lot> {
     lots.extend(metal());
     lots.extend(soft());
     lots.extend(plated_and_patterned());
+    lots.extend(own_blades());
     lots
 }
 
@@ -195,6 +197,38 @@ fn blades() -> Vec<Lot> {
         lots.push(lot(blade, (4, 10), 0.25));
     }
     lots
+}
+
+/// Blades of the boat's own: lacquered, barred by hand, and one that goes by a name no table has.
+fn own_blades() -> Vec<Lot> {
+    use Colour::{Black, Chartreuse, Copper, Nickel, Red};
+    let smooth = Finish::plain;
+    let blade = |family, number, finish| part(What::Blade(family), number, finish);
+    let over = |colour, share| Some(Over { colour, share });
+    let lacquered = smooth(Nickel).under(over(Red, None));
+    let barred = smooth(Chartreuse).under(over(Black, Some(30)));
+    let long = Measured {
+        length: Some(27.5 * MILLIMETRE),
+        width: Some(12.5 * MILLIMETRE),
+        ..Measured::default()
+    };
+    vec![
+        lot(blade(Family::Colorado, 4.0, lacquered), (3, 8), 0.8),
+        lot(blade(Family::Indiana, 4.0, barred), (3, 8), 0.8),
+        lot(
+            blade(Family::French, 3.5, smooth(Copper))
+                .measured(long)
+                .expect(IN_CATALOGUE),
+            (2, 6),
+            0.6,
+        ),
+    ]
+}
+
+/// The boat's own name of a size: of the one blade that is longer and slimmer than its number.
+fn size_name(part: &Part) -> String {
+    let is_own = part.own_figures().width.is_some();
+    if is_own { "long 3½" } else { "" }.to_owned()
 }
 
 fn hooks() -> Vec<Lot> {

@@ -1,5 +1,5 @@
 use motilis_core::book::{BoxPart, PartId, plain_text};
-use motilis_core::rig::{Colour, Finish, Material, Measured, Part, What};
+use motilis_core::rig::{Colour, Finish, Material, Measured, Over, Part, What};
 use motilis_core::units::{Kilograms, Metres};
 use serde_json::{Map, Value};
 use std::collections::{BTreeMap, HashMap};
@@ -14,8 +14,9 @@ pub const MOST_BYTES: usize = 4 * 1024 * 1024;
 /// `colorado`), `size` (the trade's count: number, mm, g, lb, in; hooks 1/0 as −1), `material`, `colour`
 /// and `back_colour` (two letters), `hammered` and `back_hammered` (`yes`, `no`), measured figures
 /// (`length_m` to `mass_kg`; empty for the table's), `left_count` and `low_count` (pieces, metres of line
-/// and wire), `unit_cost`, `place`.
-pub const FIELDS: [&str; 19] = [
+/// and wire), `unit_cost`, `place`, `over` and `back_over` (what lies over face and back: `RD` red lacquer, `BK 30` black on
+/// 30 per cent), `size_name` (the angler's own name of the size).
+pub const FIELDS: [&str; 22] = [
     "id",
     "part",
     "style",
@@ -35,6 +36,9 @@ pub const FIELDS: [&str; 19] = [
     "low_count",
     "unit_cost",
     "place",
+    "over",
+    "back_over",
+    "size_name",
 ];
 
 /// Fields that every file must have.
@@ -200,13 +204,17 @@ impl Field {
     }
 }
 
-fn fields(id: PartId, boxed: &BoxPart) -> [(&'static str, Field); 19] {
+fn fields(id: PartId, boxed: &BoxPart) -> [(&'static str, Field); 22] {
     let part = &boxed.part;
     let (group, style) = part.what().keys();
     let own = part.own_figures();
     let text = |text: &str| Field::Text(text.to_owned());
     let figure = |figure: Option<f64>| figure.map_or(Field::None, Field::Figure);
     let metres = |length: Option<Metres>| figure(length.map(|length| length.0));
+    let over = |finish: Option<Finish>| {
+        let over = finish.and_then(|finish| finish.over);
+        over.map_or(Field::None, |over| Field::Text(over.key()))
+    };
     let values = [
         Field::Text(id.0.to_string()),
         text(group),
@@ -229,6 +237,9 @@ fn fields(id: PartId, boxed: &BoxPart) -> [(&'static str, Field); 19] {
         Field::Figure(boxed.low),
         figure(boxed.unit_cost),
         text(&boxed.place),
+        over(Some(part.finish)),
+        over(part.back),
+        text(&boxed.size_name),
     ];
     std::array::from_fn(|at| (FIELDS[at], values[at].clone()))
 }
@@ -453,11 +464,28 @@ impl Fields<'_> {
         found
     }
 
-    fn finish(&mut self, colour: &str, hammered: &str) -> Option<Finish> {
+    fn finish(&mut self, colour: &str, hammered: &str, over: &str) -> Option<Finish> {
         let known: Vec<&str> = Colour::ALL.iter().map(|colour| colour.key()).collect();
         let colour = self.keyed(colour, |key| Colour::from_key(&key.to_uppercase()), &known);
         let hammered = self.flag(hammered);
-        colour.map(|colour| Finish { colour, hammered })
+        let text = self.get(over).to_owned();
+        let over = match (text.as_str(), Over::from_key(&text)) {
+            ("", _) => None,
+            (_, Some(read)) => Some(read),
+            (_, None) => {
+                let wrong = format!(
+                    "{} is neither a lacquer like RD nor a share like BK 30",
+                    quoted(&text)
+                );
+                self.wrong(over, wrong);
+                None
+            }
+        };
+        colour.map(|colour| Finish {
+            colour,
+            hammered,
+            over,
+        })
     }
 }
 
@@ -492,6 +520,9 @@ fn record(
         "colour",
         "back_colour",
         "place",
+        "over",
+        "back_over",
+        "size_name",
     ] {
         let text = fields.get(field).to_owned();
         if let Err(error) = plain_text(field, &text, 60) {
@@ -539,8 +570,8 @@ fn boxed(fields: &mut Fields<'_>) -> Option<BoxPart> {
             "size is empty; give the trade's number, mm, g, lb or in",
         );
     }
-    let finish = fields.finish("colour", "hammered");
-    let back = fields.finish("back_colour", "back_hammered");
+    let finish = fields.finish("colour", "hammered", "over");
+    let back = fields.finish("back_colour", "back_hammered", "back_over");
     let known: Vec<&str> = Material::ALL
         .iter()
         .map(|material| material.key())
@@ -557,6 +588,7 @@ fn boxed(fields: &mut Fields<'_>) -> Option<BoxPart> {
     let (left, low) = (fields.figure("left_count"), fields.figure("low_count"));
     let unit_cost = fields.figure("unit_cost");
     let place = fields.get("place").to_owned();
+    let size_name = fields.get("size_name").to_owned();
     let finish = finish.unwrap_or(motilis_core::rig::BARE);
     let part = Part::new(what?, size?, finish)
         .map(|part| part.of(material.unwrap_or(part.material)).backed(back))
@@ -568,6 +600,7 @@ fn boxed(fields: &mut Fields<'_>) -> Option<BoxPart> {
             low: low.unwrap_or(0.0),
             unit_cost,
             place,
+            size_name,
         };
         boxed.check().map(|()| boxed)
     });

@@ -4,8 +4,8 @@ use crate::{Refusal, Refused};
 use motilis_core::bench::{Check, Checked, Step, Stocked, checks, steps};
 use motilis_core::book::PartId;
 use motilis_core::rig::{
-    BARE, Build, Colour, Edit, Finish, Kind, Knot, Material, Measured, Mount, Part, Piece, Setting,
-    Spacing, Stack, What,
+    BARE, Build, Colour, Edit, Finish, Kind, Knot, Material, Measured, Mount, Over, Part, Piece,
+    Setting, Spacing, Stack, What,
 };
 use motilis_core::units::{Kilograms, Metres};
 use serde::{Deserialize, Serialize};
@@ -31,6 +31,8 @@ pub struct PartRequest {
     /// Whether it is hammered.
     #[serde(default)]
     pub hammered: bool,
+    /// What lies over it: two letters of a clear lacquer over metal (`RD`), or with the per cent it covers (`BK 30`).
+    pub over: Option<String>,
     /// Measured length, m.
     pub length_m: Option<f64>,
     /// Measured width, m.
@@ -292,6 +294,14 @@ impl PartRequest {
         let finish = Finish {
             colour,
             hammered: self.hammered,
+            over: match &self.over {
+                None => None,
+                Some(key) => Some(Over::from_key(key).ok_or_else(|| {
+                    let message =
+                        format!("{key:?} is neither a lacquer like RD nor a share like BK 30");
+                    Refusal::new(at("over"), message)
+                })?),
+            },
         };
         let inside =
             |error: motilis_core::Error| Refusal::new(at(error.quantity()), error.to_string());

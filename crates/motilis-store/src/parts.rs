@@ -5,7 +5,7 @@ use crate::row::{found, readable, unreadable};
 use motilis_core::bench::Stocked;
 use motilis_core::blade::Family;
 use motilis_core::book::{BoxPart, PartId};
-use motilis_core::rig::{Colour, Finish, Material, Measured, Part, What};
+use motilis_core::rig::{Colour, Finish, Material, Measured, Over, Part, What};
 use motilis_core::tackle::LineStock;
 use motilis_core::units::{GRAM, INCH, Kilograms, MILLIMETRE, Metres};
 use rusqlite::types::ValueRef;
@@ -37,10 +37,11 @@ fn put(connection: &Connection, id: Option<PartId>, boxed: &BoxPart) -> Result<(
         .prepare_cached(
             "INSERT OR REPLACE INTO parts (id, part, style, size, material, colour, hammered,
                  back_colour, back_hammered, length_m, width_m, thickness_m, diameter_m, bore_m,
-                 mass_kg, left_count, low_count, unit_cost, place)
+                 mass_kg, left_count, low_count, unit_cost, place, cover, back_cover, size_name)
              VALUES (:id, :part, :style, :size, :material, :colour, :hammered,
                  :back_colour, :back_hammered, :length_m, :width_m, :thickness_m, :diameter_m, :bore_m,
-                 :mass_kg, :left_count, :low_count, :unit_cost, :place)",
+                 :mass_kg, :left_count, :low_count, :unit_cost, :place, :cover, :back_cover,
+                 :size_name)",
         )?
         .execute(named_params! {
             ":id": id.map(|id| id.0),
@@ -62,6 +63,9 @@ fn put(connection: &Connection, id: Option<PartId>, boxed: &BoxPart) -> Result<(
             ":low_count": boxed.low,
             ":unit_cost": boxed.unit_cost,
             ":place": boxed.place,
+            ":cover": boxed.part.finish.over.map(Over::key),
+            ":back_cover": boxed.part.back.and_then(|back| back.over).map(Over::key),
+            ":size_name": boxed.size_name,
         })?;
     Ok(())
 }
@@ -88,7 +92,7 @@ pub fn all(connection: &Connection) -> Result<Vec<(PartId, BoxPart)>, Error> {
     let mut statement = connection.prepare_cached(&format!(
         "SELECT {COLUMNS}, id FROM parts WHERE deleted_utc_s IS NULL ORDER BY part, style, size, id"
     ))?;
-    let rows = statement.query_map([], |row| Ok((PartId(row.get(18)?), read(row)?)))?;
+    let rows = statement.query_map([], |row| Ok((PartId(row.get(AFTER)?), read(row)?)))?;
     readable(rows)
 }
 
@@ -165,7 +169,10 @@ pub(crate) fn change_left(connection: &Connection, id: PartId, by: f64) -> Resul
 pub(crate) const COLUMNS: &str = "parts.part, parts.style, parts.size, parts.material, parts.colour,
     parts.hammered, parts.back_colour, parts.back_hammered, parts.length_m, parts.width_m,
     parts.thickness_m, parts.diameter_m, parts.bore_m, parts.mass_kg, parts.left_count, parts.low_count,
-    parts.unit_cost, parts.place";
+    parts.unit_cost, parts.place, parts.cover, parts.back_cover, parts.size_name";
+
+/// The place of the first column behind [`COLUMNS`].
+pub(crate) const AFTER: usize = 21;
 
 /// A part out of [`COLUMNS`].
 pub(crate) fn read(row: &Row<'_>) -> rusqlite::Result<BoxPart> {
@@ -176,11 +183,18 @@ pub(crate) fn read(row: &Row<'_>) -> rusqlite::Result<BoxPart> {
         .ok_or_else(|| unreadable(format!("part is {:?} {:?}", text(0), text(1))))?;
     let material = Material::from_key(text(3)?).ok_or_else(|| known(3, "material"))?;
     let colour = Colour::from_key(text(4)?).ok_or_else(|| known(4, "colour"))?;
+    let cover = |column: usize, what: &str| match row.get_ref(column)? {
+        ValueRef::Null => Ok(None),
+        _ => Over::from_key(text(column)?)
+            .map(Some)
+            .ok_or_else(|| known(column, what)),
+    };
     let back = match row.get_ref(6)? {
         ValueRef::Null => None,
         _ => Some(Finish {
             colour: Colour::from_key(text(6)?).ok_or_else(|| known(6, "back_colour"))?,
             hammered: row.get::<_, Option<bool>>(7)?.unwrap_or_default(),
+            over: cover(19, "back_cover")?,
         }),
     };
     let measured = Measured {
@@ -198,6 +212,7 @@ pub(crate) fn read(row: &Row<'_>) -> rusqlite::Result<BoxPart> {
     let finish = Finish {
         colour,
         hammered: row.get(5)?,
+        over: cover(18, "cover")?,
     };
     let part = Part::new(what, size, finish)
         .and_then(|part| part.measured(measured))
@@ -210,6 +225,7 @@ pub(crate) fn read(row: &Row<'_>) -> rusqlite::Result<BoxPart> {
         low: row.get(15)?,
         unit_cost: row.get(16)?,
         place: row.get(17)?,
+        size_name: row.get(20)?,
     })
 }
 

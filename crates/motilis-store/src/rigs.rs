@@ -1,6 +1,6 @@
 //! Rigs: a board for each, edited in versions.
 
-use crate::parts::COLUMNS;
+use crate::parts::{AFTER, COLUMNS};
 use crate::row::{found, is_unreadable, keyed, unreadable, why};
 use crate::unread::Unread;
 use crate::{Error, observed, parts};
@@ -319,7 +319,9 @@ fn read_boards(
     ))?;
     let mut rows = statement.query(given.clone())?;
     while let Some(row) = rows.next()? {
-        let threaded = pieces.entry(row.get(18)?).or_insert_with(|| Ok(Vec::new()));
+        let threaded = pieces
+            .entry(row.get(AFTER)?)
+            .or_insert_with(|| Ok(Vec::new()));
         match (read_piece(row), &mut *threaded) {
             (Ok(piece), Ok(pieces)) => pieces.push(piece),
             (Ok(_), Err(_)) => {}
@@ -360,9 +362,9 @@ fn read_boards(
 fn read_piece(row: &Row<'_>) -> rusqlite::Result<Piece> {
     Ok(Piece {
         part: parts::read(row)?.part,
-        stock: Some(PartId(row.get(19)?)),
-        count: row.get(20)?,
-        bend: row.get(21)?,
+        stock: Some(PartId(row.get(AFTER + 1)?)),
+        count: row.get(AFTER + 2)?,
+        bend: row.get(AFTER + 3)?,
     })
 }
 

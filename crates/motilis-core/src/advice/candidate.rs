@@ -273,7 +273,10 @@ pub fn variants(base: &Candidate, stock: &[Stocked]) -> Result<Vec<Candidate>, E
 fn swap_name(blade: &Part) -> String {
     let side = |finish: Finish| {
         let hammered = if finish.hammered { "hammered " } else { "" };
-        format!("{hammered}{}", finish.colour.name())
+        let over = finish
+            .over
+            .map_or_else(String::new, |over| format!(" under {}", over.key()));
+        format!("{hammered}{}{over}", finish.colour.name())
     };
     let back = blade
         .back

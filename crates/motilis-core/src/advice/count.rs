@@ -82,7 +82,7 @@ impl Judge<'_> {
         } else {
             (practice.from, practice.to)
         };
-        let colour = traits.finish.colour;
+        let colour = traits.finish.said();
         let belief = self.ways().angler.believes(candidate.record)?;
         let bases = [
             Basis::Speed {

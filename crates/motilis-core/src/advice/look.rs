@@ -114,6 +114,16 @@ pub fn paint(face: Finish, back: Option<Finish>) -> light::Finish {
 /// Chartreuse, orange and pink of the trade are fluorescent, and glow paints strontium aluminate (common
 /// practice, no source); paint covers the dents of a hammered blade.
 fn one_side(finish: Finish) -> light::Finish {
+    let bare = whole_side(finish);
+    let Some(over) = finish.over else { return bare };
+    let other = whole_side(Finish::plain(over.colour));
+    match over.share {
+        None => bare.under_lacquer(&other),
+        Some(share) => bare.with_share(&other, f64::from(share) / 100.0),
+    }
+}
+
+fn whole_side(finish: Finish) -> light::Finish {
     let name = match (finish.colour, finish.hammered) {
         (Colour::Brass, false) => "brass_polished",
         (Colour::Brass, true) => "brass_hammered",
@@ -179,6 +189,34 @@ const BARE_WIDTH: f64 = 6e-3;
 #[cfg(test)]
 mod tests {
     use super::*;
+
+    /// Red lacquer over nickel looks red, and half white on black between the two.
+    #[test]
+    fn what_lies_over_a_finish_is_seen() {
+        use crate::rig::Over;
+        let day = super::super::day::tests::summer();
+        let scene = light::Scene::new(
+            &day.daylight().unwrap(),
+            &day.optics().unwrap(),
+            1.0,
+            light::View::Level,
+        )
+        .unwrap();
+        let mean = |finish: Finish| paint(finish, None).seen_in(&scene, GLOW_MIN)[0];
+        let sum = |spectrum: &[f64]| spectrum.iter().sum::<f64>();
+        let red = |finish| {
+            let mean = mean(finish);
+            sum(&mean[26..]) / sum(&mean)
+        };
+        let over = |colour, share| Some(Over { colour, share });
+        let nickel = Finish::plain(Colour::Nickel);
+        assert!(red(nickel.under(over(Colour::Red, None))) > red(nickel));
+        let black = Finish::plain(Colour::Black);
+        let bright = |finish| sum(&mean(finish));
+        let barred = bright(black.under(over(Colour::White, Some(50))));
+        let halfway = f64::midpoint(bright(black), bright(Finish::plain(Colour::White)));
+        assert!((barred / halfway - 1.0).abs() < 1e-9, "{barred} {halfway}");
+    }
 
     /// The box has every finish of the light model, and each looks as it is called.
     #[test]

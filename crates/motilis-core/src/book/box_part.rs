@@ -17,6 +17,8 @@ pub struct BoxPart {
     pub unit_cost: Option<f64>,
     /// Where it lies.
     pub place: String,
+    /// What the angler calls its size, where it is another name than the trade's.
+    pub size_name: String,
 }
 
 impl BoxPart {
@@ -28,6 +30,7 @@ impl BoxPart {
             low: 0.0,
             unit_cost: None,
             place: String::new(),
+            size_name: String::new(),
         }
     }
 
@@ -46,6 +49,9 @@ impl BoxPart {
         if let Some(cost) = self.unit_cost {
             fields::COST.check(cost)?;
         }
+        if let Some(back) = self.part.back {
+            back.check()?;
+        }
         let whole = self.part.what().is_by_length() || self.left.fract() == 0.0;
         if !whole {
             return Err(Error::contradiction(
@@ -58,6 +64,7 @@ impl BoxPart {
             BLADE_WIDTH.check("width_m", blade.width.0)?;
             BLADE_THICKNESS.check("thickness_m", blade.thickness.0)?;
         }
+        plain_text("size_name", &self.size_name, 24)?;
         plain_text("place", &self.place, 60)
     }
 }

@@ -10,7 +10,7 @@ pub struct Finish {
 #[derive(Debug, Clone, PartialEq)]
 struct Part {
     share: f64,
-    reflectance: &'static Spectrum,
+    reflectance: Spectrum,
     mirror: f64,
     together: f64,
     dye: Option<Dye>,
@@ -66,6 +66,36 @@ impl Finish {
         Self {
             name: face.name,
             parts: face.parts.iter().chain(&back.parts).map(halved).collect(),
+        }
+    }
+
+    /// The same under clear lacquer of a paint's colour: light goes through it twice, and what comes back is the paint's
+    /// reflectance over its greatest (designed: nobody published a lacquer's curve to us).
+    pub fn under_lacquer(&self, paint: &Self) -> Self {
+        let paint = paint.parts[0].reflectance;
+        let greatest = paint.iter().copied().fold(1e-9, f64::max);
+        let lacquered = |part: &Part| Part {
+            reflectance: each(|band| part.reflectance[band] * paint[band] / greatest),
+            ..part.clone()
+        };
+        Self {
+            name: self.name,
+            parts: self.parts.iter().map(lacquered).collect(),
+        }
+    }
+
+    /// The same with another finish on a share of its area.
+    pub fn with_share(&self, other: &Self, share: f64) -> Self {
+        let scaled = |by: f64| {
+            move |part: &Part| Part {
+                share: by * part.share,
+                ..part.clone()
+            }
+        };
+        let own = self.parts.iter().map(scaled(1.0 - share));
+        Self {
+            name: self.name,
+            parts: own.chain(other.parts.iter().map(scaled(share))).collect(),
         }
     }
 
@@ -125,7 +155,7 @@ impl Part {
             .expect(named);
         Self {
             share,
-            reflectance,
+            reflectance: *reflectance,
             mirror,
             together,
             dye: dye.map(|dye| {

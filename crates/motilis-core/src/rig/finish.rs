@@ -1,3 +1,4 @@
+use crate::error::Error;
 use crate::keyed::keyed;
 
 /// A colour or metal, with the two letters that stand for it.
@@ -98,6 +99,40 @@ pub struct Finish {
     pub colour: Colour,
     /// Whether it is hammered.
     pub hammered: bool,
+    /// What lies over it.
+    pub over: Option<Over>,
+}
+
+/// What lies over a finish.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord)]
+pub struct Over {
+    /// Its colour.
+    pub colour: Colour,
+    /// Per cent of the side that it covers, as bars, scales or spots; `None` for clear lacquer over all of a metal.
+    pub share: Option<u8>,
+}
+
+/// Per cent of a side that the lesser of two finishes may cover.
+const SHARE: std::ops::RangeInclusive<u8> = 5..=50;
+
+impl Over {
+    /// As files name it: `RD` for red lacquer, `BK 30` for black on 30 per cent.
+    pub fn key(self) -> String {
+        match self.share {
+            None => self.colour.key().to_owned(),
+            Some(share) => format!("{} {share}", self.colour.key()),
+        }
+    }
+
+    /// What a file names so.
+    pub fn from_key(key: &str) -> Option<Self> {
+        let (colour, share) = match key.trim().split_once(' ') {
+            None => (key.trim(), None),
+            Some((colour, share)) => (colour, Some(share.trim().parse().ok()?)),
+        };
+        let colour = Colour::from_key(&colour.to_uppercase())?;
+        Some(Self { colour, share })
+    }
 }
 
 keyed!(Colour {
@@ -152,6 +187,7 @@ impl Finish {
         Self {
             colour,
             hammered: false,
+            over: None,
         }
     }
 
@@ -160,7 +196,50 @@ impl Finish {
         Self {
             colour,
             hammered: true,
+            over: None,
         }
+    }
+
+    /// The same with something over it.
+    pub fn under(self, over: Option<Over>) -> Self {
+        Self { over, ..self }
+    }
+
+    /// The colour that anglers' sayings of it go by: that of the lacquer where there is one.
+    pub fn said(self) -> Colour {
+        match self.over {
+            Some(Over {
+                colour,
+                share: None,
+            }) => colour,
+            _ => self.colour,
+        }
+    }
+
+    /// Whether it can be: lacquer lies over metal, and the lesser of two finishes covers 5 to 50 per cent.
+    ///
+    /// # Errors
+    /// [`Error::Contradiction`] of `over`.
+    pub fn check(self) -> Result<(), Error> {
+        let Some(over) = self.over else {
+            return Ok(());
+        };
+        let message = match over.share {
+            None if !(self.colour.is_metal() || self.colour.is_matte()) => {
+                "clear lacquer lies over metal; choose a metal under it, or give the share it covers"
+            }
+            None if over.colour.is_metal()
+                || over.colour.is_matte()
+                || over.colour.is_pattern() =>
+            {
+                "a lacquer has a plain colour; choose one, or give the share it covers"
+            }
+            Some(share) if !SHARE.contains(&share) => {
+                "the second finish covers 5 to 50 per cent of the side; the other way round it is the first"
+            }
+            _ => return Ok(()),
+        };
+        Err(Error::contradiction("over", message))
     }
 }
 
@@ -233,5 +312,40 @@ impl Colour {
             Self::ZincGlow => Self::Glow,
             plain => plain,
         }
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use rstest::rstest;
+
+    #[rstest]
+    #[case("RD", Colour::Red, None)]
+    #[case("bk 30", Colour::Black, Some(30))]
+    fn what_lies_over_a_finish_is_named_and_found(
+        #[case] key: &str,
+        #[case] colour: Colour,
+        #[case] share: Option<u8>,
+    ) {
+        let over = Over { colour, share };
+        assert_eq!(Over::from_key(key), Some(over));
+        assert_eq!(Over::from_key(&over.key()), Some(over));
+        assert_eq!(Over::from_key("nothing of it"), None);
+    }
+
+    #[rstest]
+    #[case(Colour::Nickel, "RD", true)]
+    #[case(Colour::White, "RD", false)]
+    #[case(Colour::Nickel, "CU", false)]
+    #[case(Colour::White, "RD 40", true)]
+    #[case(Colour::White, "RD 90", false)]
+    fn lacquer_wants_metal_and_a_pattern_its_share(
+        #[case] colour: Colour,
+        #[case] over: &str,
+        #[case] can_be: bool,
+    ) {
+        let finish = Finish::plain(colour).under(Over::from_key(over));
+        assert_eq!(finish.check().is_ok(), can_be);
     }
 }

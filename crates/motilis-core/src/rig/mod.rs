@@ -29,7 +29,7 @@ mod what;
 
 pub use attractor::{Attraction, Stir};
 pub use bait_spin::BaitSpin;
-pub use finish::{Colour, Finish};
+pub use finish::{Colour, Finish, Over};
 pub use hook::{Hook, HookSize, HookStyle};
 pub use kind::{Kind, Practice};
 pub use material::Material;

@@ -45,6 +45,7 @@ impl Part {
     /// [`Error::Contradiction`] for a number the trade does not make, [`Error::OutOfRange`] for a size
     /// that nothing has.
     pub fn new(what: What, size: f64, finish: Finish) -> Result<Self, Error> {
+        finish.check()?;
         if what.is_numbered()
             && !what
                 .sizes()
@@ -215,6 +216,7 @@ impl Part {
 pub const BARE: Finish = Finish {
     colour: Colour::Nickel,
     hammered: false,
+    over: None,
 };
 
 #[cfg(test)]

@@ -232,6 +232,30 @@ fn a_lure_runs_by_its_table(#[case] out: f64, #[case] depth: f64) {
     assert_relative_eq!(ft(again), out - 5.0, epsilon = 1e-9);
 }
 
+/// A table of one line is converted on another: thin braid dives deeper with the same setback, thick nylon less deep.
+#[test]
+fn a_dive_table_is_converted_to_another_line() {
+    let nylon = |pounds| LineStock::of_test(LineMaterial::Nylon, pounds).unwrap();
+    let of_ten = plug().measured_on(Some(nylon(10)));
+    let water = deep().water;
+    let speed = 1.5 * MILE_PER_HOUR;
+    let setback = |main| {
+        let setup = LineSetup {
+            main,
+            ..on_board(None)
+        };
+        let out = of_ten.out_for(&setup, 9.0 * FOOT, speed, &water).unwrap();
+        (of_ten.is_converted_on(&setup), ft(out.unwrap()))
+    };
+    let (converted, own) = setback(nylon(10));
+    // 80 ft from the lure, 5 ft of leader.
+    assert!(!converted && (own - 75.0).abs() < 1e-6, "{own}");
+    let (converted, thin) = setback(LineStock::of_test(LineMaterial::Braid, 10).unwrap());
+    assert!(converted && thin < own - 3.0, "{thin}");
+    let (converted, thick) = setback(nylon(20));
+    assert!(converted && thick > own + 3.0, "{thick}");
+}
+
 /// CP-16: the leader behind a diver no longer than the rod, 5 ft with 7-ft rods (common practice, no source).
 #[test]
 fn a_leader_behind_a_diver_fits_the_rod() {

@@ -1,7 +1,7 @@
 //! The box goes out and comes back to the last digit, and a broken file is refused line by line.
 
 use motilis_core::book::{BoxPart, PartId};
-use motilis_core::rig::{Colour, Finish, Material, Measured, Part, What};
+use motilis_core::rig::{Colour, Finish, Material, Measured, Over, Part, What};
 use motilis_core::units::{Kilograms, Metres};
 use motilis_formats::{FIELDS, Format, MOST_BYTES, Refusal, read, write};
 use proptest::prelude::*;
@@ -146,7 +146,11 @@ fn any_part() -> impl Strategy<Value = BoxPart> {
                 place,
             )| {
                 let sizes = what.sizes();
-                let finish = |colour: usize, hammered| Finish {
+                let finish = |colour: usize, hammered: bool| Finish {
+                    over: hammered.then_some(Over {
+                        colour: Colour::Black,
+                        share: Some(30),
+                    }),
                     colour: Colour::ALL[colour],
                     hammered,
                 };
@@ -174,6 +178,7 @@ fn any_part() -> impl Strategy<Value = BoxPart> {
                     left: f64::from(left),
                     low: f64::from(low),
                     unit_cost: cost,
+                    size_name: if left % 2 == 0 { "long" } else { "" }.to_owned(),
                     place: place.trim().to_owned(),
                 }
             },

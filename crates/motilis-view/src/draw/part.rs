@@ -236,6 +236,31 @@ fn pattern(colour: Colour) -> Option<&'static str> {
     })
 }
 
+/// What lies over a face: lacquer on all of it, or spots that cover its share.
+fn lying_over(
+    part: &Part,
+    blade: &motilis_core::blade::Blade,
+    contour: Path,
+    (from, y): (f64, f64),
+    scale: f64,
+) -> Vec<Mark> {
+    let Some(over) = part.finish.over else {
+        return Vec::new();
+    };
+    let class = fill(over.colour);
+    let Some(share) = over.share else {
+        return vec![mark(contour, format!("{class} lacquer"))];
+    };
+    let (length, width) = (blade.length.0 * scale, blade.width.0 * scale);
+    let area = 0.7 * length * width * f64::from(share) / 100.0;
+    let radius = (area / (3.0 * std::f64::consts::PI))
+        .sqrt()
+        .min(0.42 * width);
+    [0.28, 0.52, 0.76]
+        .map(|along| mark(circle(from + along * length, y, radius), class.clone()))
+        .into()
+}
+
 /// The face of a blade with its hole end at `from`, its long axis along x at a height.
 pub fn face(part: &Part, from: f64, y: f64, scale: f64) -> Vec<Mark> {
     let Some(blade) = part.blade() else {
@@ -245,10 +270,11 @@ pub fn face(part: &Part, from: f64, y: f64, scale: f64) -> Vec<Mark> {
     let contour = drawn.at(from, y);
     let mut marks = vec![mark(contour.clone(), fill(part.finish.colour))];
     if part.finish.hammered {
-        marks.push(mark(contour, "hammered"));
+        marks.push(mark(contour.clone(), "hammered"));
     } else if let Some(over) = pattern(part.finish.colour) {
-        marks.push(mark(contour, over));
+        marks.push(mark(contour.clone(), over));
     }
+    marks.extend(lying_over(part, &blade, contour, (from, y), scale));
     let hole = circle(from + drawn.hole.0, y + drawn.hole.1, 0.9e-3 * scale);
     marks.push(mark(hole, "part"));
     marks

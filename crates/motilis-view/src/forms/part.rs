@@ -7,7 +7,7 @@ use crate::units::{Quantity, System};
 use crate::words::{self, bench as say};
 use motilis_core::book::{BoxPart, PartId};
 use motilis_core::fields;
-use motilis_core::rig::{BARE, Colour, Finish, Material, Measured, Part, What};
+use motilis_core::rig::{BARE, Colour, Finish, Material, Measured, Over, Part, What};
 use motilis_core::units::{GRAM, Kilograms, MILLIMETRE, Metres};
 
 /// The fields of a form, each with what is wrong with it.
@@ -19,6 +19,7 @@ struct Fields<'a> {
     low: Typed,
     cost: Typed,
     place: Field,
+    size_name: Field,
     refusal: Option<String>,
     /// The part with the table's figures, as far as it could be read.
     table: Option<Part>,
@@ -54,6 +55,11 @@ pub fn typed_of(boxed: &BoxPart) -> Raw {
         ("material", part.material.key().to_owned()),
         ("colour", part.finish.colour.key().to_owned()),
         ("hammered", flag(part.finish.hammered)),
+        ("over", over_colour(Some(part.finish))),
+        ("over_share", over_share(Some(part.finish))),
+        ("back_over", over_colour(part.back)),
+        ("back_over_share", over_share(part.back)),
+        ("size_name", boxed.size_name.clone()),
         (
             "back",
             part.back
@@ -136,7 +142,7 @@ pub fn read_over(
         let measured = read.form.measured.iter_mut().map(|(field, _)| field);
         let mut fields = measured
             .chain(&mut read.form.stock)
-            .chain([&mut read.form.size]);
+            .chain([&mut read.form.size, &mut read.form.size_name]);
         let found = fields.find(|field| field.name == name);
         match found {
             Some(field) => field.problem = Some(overtaken(field.label, theirs)),
@@ -185,6 +191,11 @@ impl<'a> Fields<'a> {
                 "Place",
                 raw.get("place").map_or("", String::as_str),
             ),
+            size_name: text(
+                "size_name",
+                "Your name of the size",
+                raw.get("size_name").map_or("", String::as_str),
+            ),
             refusal: None,
             table: None,
         }
@@ -194,10 +205,17 @@ impl<'a> Fields<'a> {
         self.raw.get(name).map_or("", String::as_str)
     }
 
-    fn finish(&self, colour: &str, hammered: &str) -> Option<Finish> {
+    /// One side: `colour`, or `back` for the other.
+    fn finish(&self, colour: &str, side: &str) -> Option<Finish> {
+        let text = |name: &str| self.text(&format!("{side}{name}"));
+        let over = Colour::from_key(text("over")).map(|colour| Over {
+            colour,
+            share: text("over_share").parse().ok(),
+        });
         Colour::from_key(self.text(colour)).map(|colour| Finish {
             colour,
-            hammered: self.text(hammered) == "yes",
+            hammered: text("hammered") == "yes",
+            over,
         })
     }
 
@@ -212,6 +230,7 @@ impl<'a> Fields<'a> {
             low: low.unwrap_or(0.0),
             unit_cost,
             place: self.text("place").trim().to_owned(),
+            size_name: self.text("size_name").trim().to_owned(),
         };
         if let Err(error) = boxed.check() {
             let figures = self
@@ -220,6 +239,7 @@ impl<'a> Fields<'a> {
                 .chain([&mut self.left, &mut self.low]);
             let meant = figures.into_iter().find(|typed| typed.is_meant(&error));
             match (error.quantity(), meant) {
+                ("size_name", _) => self.size_name.problem = Some(problem(&error)),
                 ("place", _) => self.place.problem = Some(problem(&error)),
                 (_, Some(typed)) => typed.field.problem = Some(problem(&error)),
                 (_, None) => self.refusal = Some(problem(&error).0),
@@ -245,20 +265,20 @@ impl<'a> Fields<'a> {
             self.refusal = Some("There is no such part; choose one of the list.".to_owned());
             return None;
         };
-        let finish = self.finish("colour", "hammered").unwrap_or(BARE);
+        let finish = self.finish("colour", "").unwrap_or(BARE);
         match Part::new(what, size, finish) {
             Ok(part) => {
                 let material = Material::from_key(self.text("material")).unwrap_or(part.material);
-                let part = part
-                    .of(material)
-                    .backed(self.finish("back", "back_hammered"));
+                let part = part.of(material).backed(self.finish("back", "back_"));
                 self.table = Some(part);
                 part.measured(measured)
                     .map_err(|error| self.refusal = Some(problem(&error).0))
                     .ok()
             }
             Err(error) => {
-                if self.size.field.problem.is_none() {
+                if error.quantity() == "over" {
+                    self.refusal = Some(problem(&error).0);
+                } else if self.size.field.problem.is_none() {
                     self.size.field.problem = Some(problem(&error));
                 }
                 None
@@ -274,6 +294,7 @@ impl<'a> Fields<'a> {
             .map(|typed| &typed.field);
         self.refusal.is_none()
             && self.place.problem.is_none()
+            && self.size_name.problem.is_none()
             && fields.all(|field| field.problem.is_none())
     }
 
@@ -290,6 +311,27 @@ impl<'a> Fields<'a> {
                 "no"
             };
             Choice::list([("no", "smooth"), ("yes", "hammered")], chosen)
+        };
+        let over = |field: &str| {
+            let none = std::iter::once(("", "nothing"));
+            Choice::list(none.chain(colours()), self.text(field))
+        };
+        let share = |field: &str| {
+            let shares = [10, 20, 30, 40, 50].map(|share| share.to_string());
+            let chosen = self.text(field);
+            let own =
+                Some(chosen.to_owned()).filter(|own| !own.is_empty() && !shares.contains(own));
+            std::iter::once(Choice {
+                value: String::new(),
+                label: "clear lacquer, all of it".to_owned(),
+                chosen: chosen.is_empty(),
+            })
+            .chain(shares.into_iter().chain(own).map(|share| Choice {
+                label: format!("{share} % of it"),
+                chosen: share == chosen,
+                value: share,
+            }))
+            .collect()
         };
         let colour = self.text("colour");
         let materials = Material::ALL
@@ -324,6 +366,11 @@ impl<'a> Fields<'a> {
                 self.text("back"),
             ),
             back_hammered: surface("back_hammered"),
+            over: over("over"),
+            over_share: share("over_share"),
+            back_over: over("back_over"),
+            back_over_share: share("back_over_share"),
+            size_name: self.size_name,
             size: self.size.field,
             measured: self
                 .measured
@@ -335,6 +382,18 @@ impl<'a> Fields<'a> {
             refusal: self.refusal,
         }
     }
+}
+
+/// The colour over a side, as the form has it.
+fn over_colour(side: Option<Finish>) -> String {
+    let over = side.and_then(|side| side.over);
+    over.map_or_else(String::new, |over| over.colour.key().to_owned())
+}
+
+/// The share of a side it covers.
+fn over_share(side: Option<Finish>) -> String {
+    let share = side.and_then(|side| side.over?.share);
+    share.map_or_else(String::new, |share| share.to_string())
 }
 
 /// What the tables say of a part, figure by figure.

@@ -161,7 +161,12 @@ fn row(id: PartId, boxed: &BoxPart) -> PartRow {
         } else {
             "none"
         },
-        name: words::capital(&say::part_name(part)),
+        name: if boxed.size_name.is_empty() {
+            words::capital(&say::part_name(part))
+        } else {
+            let name = words::capital(&say::part_name(part));
+            format!("{name}, “{}”", boxed.size_name)
+        },
         looks: say::part_looks(part),
         figures: part_figures(part),
         measured: part.own_figures() != Measured::default(),

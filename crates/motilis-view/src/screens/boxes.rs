@@ -112,6 +112,16 @@ pub struct PartForm {
     pub back: Vec<Choice>,
     /// Whether the back is hammered.
     pub back_hammered: Vec<Choice>,
+    /// What lies over the face.
+    pub over: Vec<Choice>,
+    /// How much of it that covers.
+    pub over_share: Vec<Choice>,
+    /// What lies over the back.
+    pub back_over: Vec<Choice>,
+    /// How much of it that covers.
+    pub back_over_share: Vec<Choice>,
+    /// The angler's own name of the size.
+    pub size_name: Field,
     /// Measured figures, each with the table's beside it.
     pub measured: Vec<(Field, String)>,
     /// Left, low, cost, place.

@@ -457,7 +457,9 @@ pub fn kind_of_figure(term: Term) -> &'static str {
 
 /// A finish: "hammered brass", "chartreuse".
 pub fn finish_name(finish: Finish) -> String {
-    if finish.hammered {
+    if finish.over.is_some() {
+        bench::finish(finish)
+    } else if finish.hammered {
         format!("hammered {}", finish.colour.name())
     } else {
         finish.colour.name().to_owned()

@@ -83,7 +83,14 @@ pub fn grams(mass: Kilograms) -> String {
 /// A finish in words: "hammered brass".
 pub fn finish(finish: Finish) -> String {
     let hammered = if finish.hammered { "hammered " } else { "" };
-    format!("{hammered}{}", finish.colour.name())
+    let bare = format!("{hammered}{}", finish.colour.name());
+    match finish.over {
+        None => bare,
+        Some(over) => match over.share {
+            None => format!("{bare} under {} lacquer", over.colour.name()),
+            Some(share) => format!("{bare} with {share} % {}", over.colour.name()),
+        },
+    }
 }
 
 /// What a part is, without its finish: "Colorado 4", "6 mm bead", "octopus 2".

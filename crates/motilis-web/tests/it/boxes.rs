@@ -20,7 +20,7 @@ fn a_part_is_added_measured_counted_thrown_away_and_back() {
     assert_eq!(added.status, 303, "{}", added.body);
     let page = server.get("/box?q=glow+6+mm");
     assert!(page.body.contains("measured"));
-    let id = page.attribute(".lot[data-part=\"267\"]", "data-part");
+    let id = page.attribute(".lot[data-part=\"270\"]", "data-part");
     let part = server.get(&format!("/box/parts/{id}"));
     assert_eq!(part.attribute("#length", "value"), "5.8");
     assert!(part.text(".part-form").contains("table: 6.00 mm"));
@@ -143,7 +143,7 @@ fn the_box_goes_out_and_comes_back_unchanged() {
         assert!(
             preview
                 .text("#import-summary")
-                .contains("266 lines: 0 new, 0 changed, 266 the same, 0 wrong")
+                .contains("269 lines: 0 new, 0 changed, 269 the same, 0 wrong")
         );
         let all = server.upload(
             "/box/import",
@@ -193,7 +193,7 @@ fn a_file_with_one_bad_line_is_shown_and_nothing_of_it_goes_in() {
     let all = server.upload("/box/import", &[("text", &mended), ("act", "import")], None);
     assert_eq!(all.status, 303);
     let page = server.get(&all.location);
-    assert!(page.text("#box-head").contains("269 parts"));
+    assert!(page.text("#box-head").contains("272 parts"));
     // All of it can be taken back, once.
     let undo = page.attribute(".notice form", "action");
     assert!(
@@ -202,7 +202,7 @@ fn a_file_with_one_bad_line_is_shown_and_nothing_of_it_goes_in() {
             .text(".notice")
             .contains("Undone")
     );
-    assert!(server.get("/box").text("#box-head").contains("266 parts"));
+    assert!(server.get("/box").text("#box-head").contains("269 parts"));
     assert!(
         server
             .get(&server.post(&undo, &[]).location)
@@ -247,4 +247,41 @@ fn files_that_are_none_are_refused_whole() {
     assert_eq!(page.status, 413);
     assert!(page.text("main").contains("at most 4 MB"));
     assert_eq!(server.contents(), before);
+}
+
+#[test]
+fn a_finish_may_lie_under_lacquer_and_a_size_have_its_own_name() {
+    let server = TestServer::start();
+    let blade = |over: &str, colour: &str| {
+        vec![
+            ("what".to_owned(), "blade/indiana".to_owned()),
+            ("size".to_owned(), "4".to_owned()),
+            ("colour".to_owned(), colour.to_owned()),
+            ("over".to_owned(), over.to_owned()),
+            ("size_name".to_owned(), "fat four".to_owned()),
+            ("left".to_owned(), "5".to_owned()),
+            ("low".to_owned(), "1".to_owned()),
+        ]
+    };
+    let send = |form: Vec<(String, String)>| {
+        let form: Vec<(&str, &str)> = form.iter().map(|(k, v)| (k.as_str(), v.as_str())).collect();
+        server.post("/box/parts/new", &form)
+    };
+    let refused = send(blade("RD", "WH"));
+    assert_eq!(refused.status, 422);
+    assert!(refused.text(".notice").contains("lacquer lies over metal"));
+    assert_eq!(refused.attribute("#size_name", "value"), "fat four");
+    assert_eq!(send(blade("RD", "NI")).status, 303);
+    let page = server.get("/box");
+    assert!(
+        page.text("main").contains("“fat four”"),
+        "{}",
+        page.text("main")
+    );
+    assert!(page.text("main").contains("nickel under red lacquer"));
+    let csv = server.get("/box/export.csv").body;
+    assert!(
+        csv.lines().any(|line| line.ends_with(",RD,,fat four")),
+        "{csv}"
+    );
 }

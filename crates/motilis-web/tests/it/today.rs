@@ -377,3 +377,130 @@ fn polar_day_and_night_are_told(#[case] started: &str, #[case] latitude: &str, #
         column.text("#column-side")
     );
 }
+
+/// CP-29: of the bays whose temperature was read the warmest is named; a reading can be thrown away and taken back.
+#[test]
+fn the_warmest_bay_is_named() {
+    let server = TestServer::start();
+    let page = server.get("/today");
+    assert!(
+        page.text(".fish-facts")
+            .contains("look for the warmest bay. The warmest you read is reed bay: 62 °F")
+    );
+    let wrong = server.post(
+        "/today/readings",
+        &[
+            ("place", " "),
+            ("reading_temperature", "250"),
+            ("reading_depth", "2"),
+            ("taken", "25:99"),
+        ],
+    );
+    assert_eq!(wrong.status, 422);
+    for field in ["place", "reading_temperature", "taken"] {
+        assert!(
+            !wrong.text(&format!("#problem-{field}")).is_empty(),
+            "{field}"
+        );
+    }
+    let reading = [
+        ("place", "mill bay"),
+        ("reading_temperature", "65"),
+        ("reading_depth", "3"),
+        ("taken", "7:40"),
+    ];
+    assert_eq!(server.post("/today/readings", &reading).status, 303);
+    let page = server.get("/today");
+    assert!(
+        page.text(".fish-facts")
+            .contains("mill bay: 65 °F at 07:40"),
+        "{}",
+        page.text(".fish-facts")
+    );
+    let gone = server.post(
+        &page.attribute(".readings li:nth-child(2) form", "action"),
+        &[],
+    );
+    let page = server.get(&gone.location);
+    assert!(page.text(".fish-facts").contains("reed bay"));
+    server.post(&page.attribute(".readings .notice", "action"), &[]);
+    assert!(
+        server
+            .get("/today")
+            .text(".fish-facts")
+            .contains("mill bay")
+    );
+}
+
+/// A river is cast: nothing of line out, lead-core or boat speed; what is trolled stays at home.
+#[test]
+fn a_river_is_cast_and_never_trolled() {
+    let server = TestServer::start();
+    assert_eq!(server.post("/today", &[("water", "1")]).status, 303);
+    let page = server.get("/today");
+    assert!(
+        page.text(".river-note")
+            .contains("Cassel River is moving water")
+    );
+    assert!(
+        page.text("#headline")
+            .contains("can be cast in water of 2.9 mph")
+    );
+    let picks = page.text(".pick");
+    assert!(
+        picks.contains("Body") && picks.contains("pinch the barbs"),
+        "{picks}"
+    );
+    for trolled in ["Line out", "bouncer", "Start with it", "lead-core"] {
+        assert!(!page.text("#calls").contains(trolled), "{trolled}");
+    }
+    assert!(!page.text(".pick-figures").contains("Lead"));
+    assert!(
+        page.text(".calls")
+            .contains("It is trolled, and this water is a river")
+    );
+    // Fast and shallow: the bell.
+    let fast = [
+        ("water", "1"),
+        ("speed", "4.6"),
+        ("bottom", "4"),
+        ("fish_from", "1"),
+        ("fish_to", "3.5"),
+        ("wanted_depth", "2.5"),
+    ];
+    assert_eq!(server.post("/today", &conditions(&fast)).status, 303);
+    assert!(server.get("/today").text(".pick").contains("bell body"));
+    for other in [
+        "/column",
+        "/tank",
+        "/spread",
+        "/log",
+        "/bench",
+        "/today/card",
+        "/today/changes",
+    ] {
+        let page = server.get(other);
+        let page = if page.location.is_empty() {
+            page
+        } else {
+            server.get(&page.location)
+        };
+        assert_eq!(page.status, 200, "{other}");
+    }
+}
+
+/// Two follows and no fish on an outing: slow down step by step.
+#[test]
+fn followers_slow_the_boat() {
+    let server = TestServer::start();
+    server.post("/outings", &[]);
+    assert_eq!(server.get("/today").count(".response-note"), 0);
+    for _ in 0..2 {
+        assert_eq!(server.post("/log", &[("kind", "follow")]).status, 303);
+    }
+    let said = server.get("/today").text(".response-note");
+    assert!(
+        said.contains("slow down step by step, 1.1, 1.0, 0.8 mph"),
+        "{said}"
+    );
+}
