@@ -16,6 +16,8 @@ pub enum EventKind {
     Follow,
     /// The weight touched the bottom.
     BottomTouch,
+    /// Fresh bait was put on; its note names a scent.
+    FreshBait,
     /// A remark.
     Note,
 }
@@ -25,6 +27,7 @@ keyed!(EventKind {
     Fish "fish" "Fish",
     Follow "follow" "Follow",
     BottomTouch "bottom_touch" "Bottom touch",
+    FreshBait "fresh_bait" "Fresh bait",
     Note "note" "Note",
 });
 

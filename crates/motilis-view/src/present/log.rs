@@ -7,6 +7,7 @@ use crate::screens::{Entry, EntryForm, Field, Log, Notice, Running, Screen};
 use crate::seen::Device;
 use crate::units::{Problem, System};
 use crate::words;
+use jiff::Timestamp;
 use motilis_core::book::{Event, EventId, EventKind, RigId, check_clock};
 use motilis_core::evidence::{self, End, Logged};
 use motilis_helm::{Aboard, Book, Error, Here};
@@ -22,6 +23,8 @@ pub struct Told {
     pub logged: Option<i64>,
     /// An entry that was just thrown away.
     pub deleted: Option<i64>,
+    /// The hour at which the page is looked at; `None` where a form comes back.
+    pub now: Option<Timestamp>,
 }
 
 /// Forms that came back because something in them cannot be.
@@ -113,7 +116,7 @@ pub fn log(book: &Book<'_>, device: Device, told: Told, mut extra: Extra) -> Res
         headline: headline(&day.events),
         hours: hours(&day),
         has_ended: here.outing.ended.is_some(),
-        running: Aboard::load(book)?.map(|aboard| running(&day, &aboard)),
+        running: Aboard::load(book)?.map(|aboard| running(&day, &aboard, told.now)),
         note: extra.note.unwrap_or_else(|| text("note", "Note", "")),
         notice: notice(&day, told),
         timeline: timelines(&day),
@@ -137,7 +140,49 @@ fn hours(day: &Day<'_>) -> String {
     }
 }
 
-fn running(day: &Day<'_>, aboard: &Aboard) -> Running {
+/// How long the bait has been on: since it was last renewed, or since the line was put out.
+fn bait(day: &Day<'_>, aboard: &Aboard, now: Option<Timestamp>) -> Option<String> {
+    let rig = aboard.rig.runs().ok()?;
+    let bait = rig
+        .stack()
+        .pieces
+        .iter()
+        .find_map(|piece| piece.part.bait())?;
+    let on_it = |event: &&Event| event.line.is_some_and(|line| line.rig == aboard.line.rig);
+    let renewed = day
+        .events
+        .iter()
+        .map(|(_, event)| event)
+        .filter(|event| event.kind == EventKind::FreshBait)
+        .find(on_it);
+    let put_out = day
+        .logged
+        .passes
+        .iter()
+        .filter(|pass| pass.rig == aboard.line.rig && pass.to.is_none())
+        .map(|pass| pass.from)
+        .max();
+    let since = renewed.map(|event| event.at).or(put_out)?;
+    let scent = renewed.map_or("", |event| event.note.as_str());
+    let named = if scent.is_empty() {
+        words::capital(bait.name())
+    } else {
+        format!("{} with {scent}", words::capital(bait.name()))
+    };
+    let at = day.here.local(since).strftime("%H:%M").to_string();
+    let Some(fresh) = bait.fresh_minutes() else {
+        return Some(format!("{named} on since {at}; it stays."));
+    };
+    let minutes = now.map(|now| (now.as_second() - since.as_second()) / 60);
+    Some(match minutes {
+        Some(minutes) if (0..=i64::from(fresh)).contains(&minutes) => {
+            format!("{named} on since {at}, {minutes} min; fresh for about {fresh}.")
+        }
+        _ => format!("{named} on since {at}: renew it, it is fresh for about {fresh} min."),
+    })
+}
+
+fn running(day: &Day<'_>, aboard: &Aboard, now: Option<Timestamp>) -> Running {
     let system = day.device.system;
     let cable = if aboard.in_use.setup.lets_out_cable() {
         " of cable"
@@ -159,6 +204,7 @@ fn running(day: &Day<'_>, aboard: &Aboard) -> Running {
         rig: aboard.rig.name.clone(),
         place,
         cannot: aboard.depth.as_ref().err().map(cannot_row),
+        bait: bait(day, aboard, now),
         tank: format!("/tank?rig={}", aboard.line.rig.0),
     }
 }

@@ -45,6 +45,8 @@ pub struct Running {
     pub place: String,
     /// Why it cannot be computed, and where that is mended.
     pub cannot: Option<CannotRow>,
+    /// How long its bait has been on; `None` without bait.
+    pub bait: Option<String>,
     /// Where it is looked at closely.
     pub tank: String,
 }

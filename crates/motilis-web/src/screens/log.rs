@@ -38,6 +38,7 @@ pub(crate) async fn show(
         edit: ask.edit,
         logged: ask.logged,
         deleted: ask.deleted,
+        now: Some(app.now()),
     };
     let page = app
         .ask(move |book| Ok(log(book, looking.0, told, LogExtra::default())?))
@@ -57,7 +58,9 @@ pub(crate) struct Tap {
 pub(crate) async fn tap(app: Data<App>, sent: Sent<Tap>) -> Result<HttpResponse, Error> {
     let (tap, device) = (sent.form, sent.device);
     let kind = EventKind::from_key(&tap.kind).ok_or_else(|| {
-        Error::BadRequest("the log takes a strike, fish, follow, bottom touch or note".into())
+        Error::BadRequest(
+            "the log takes a strike, fish, follow, bottom touch, fresh bait or note".into(),
+        )
     })?;
     let outcome = app
         .act(&sent.borne, move |book| {

@@ -504,3 +504,19 @@ fn followers_slow_the_boat() {
         "{said}"
     );
 }
+
+/// A tap renews the bait and names its scent; the log tells since when it is on.
+#[test]
+fn fresh_bait_is_told_with_its_scent() {
+    let server = TestServer::start();
+    assert!(server.get("/log").text("#bait-on").contains("renew it"));
+    let tap = [("kind", "fresh_bait"), ("note", "anise")];
+    assert_eq!(server.post("/log", &tap).status, 303);
+    let page = server.get("/log");
+    let said = page.text("#bait-on");
+    assert!(
+        said.contains("with anise on since") && said.contains("0 min; fresh for about"),
+        "{said}"
+    );
+    assert!(page.text(".entries").contains("Fresh bait"));
+}
