@@ -34,9 +34,6 @@ async fn main() {
                     slider.dispatchEvent(new Event('input', {bubbles: true}))";
                 visit.browser.execute(half, vec![]).await?;
                 visit.picture(&folder.join("motion.png")).await?;
-                visit.go("/tank?rig=6&speed=1.7").await?;
-                visit.find("#dive-head").await?.scroll_into_view().await?;
-                visit.picture(&folder.join("dive-curve.png")).await?;
                 visit.click("#theme").await?;
                 visit.go("/today").await?;
                 visit.find("[data-bs-theme=dark] h1").await?;
@@ -49,13 +46,14 @@ async fn main() {
 }
 
 /// Pages of the desk and the names of their pictures, beside the four of the water.
-const DESK: [(&str, &str); 8] = [
+const DESK: [(&str, &str); 9] = [
     ("/column?hour=700", "column"),
     ("/waters/2", "waters"),
     ("/today/card", "call-sheet"),
     ("/bench/1?at=2", "bench"),
-    ("/bench/13", "bench-salmon"),
+    ("/bench/21", "bench-flasher"),
+    ("/bench/7?at=4", "bench-worm"),
+    ("/bench/26?at=2", "bench-pattern"),
     ("/bench/1/sheet", "sheet"),
     ("/box", "box"),
-    ("/spread/2?side=starboard&radius=260", "spread-turn"),
 ];

@@ -1,11 +1,10 @@
 //! The set-out card, and two spreads side by side.
 
 use super::frame;
-use super::spread::{Computed, Paper, drawing, names};
+use super::spread::{Computed, Paper, depth_of, drawing, names};
 use crate::forms::look::Look;
 use crate::screens::{CardRow, ComparedRow, Screen, SetOutCard, SpreadCompare};
 use crate::seen::Seen;
-use crate::units::{Quantity, show};
 use crate::words::{self, spread as say};
 use motilis_core::units::{Metres, MetresPerSecond};
 use motilis_helm::{Deck, Error};
@@ -81,7 +80,7 @@ fn card_row(deck: &Seen<Deck<'_, '_>>, computed: &Computed, place: usize) -> Car
         lead: depth(rod.setup.lead),
         depth: match refused {
             Some(_) => "cannot run".to_owned(),
-            None => depth(line.depth(deck.surroundings.bottom)),
+            None => depth_of(deck, computed, place),
         },
         window: match (refused, line.window.to) {
             (Some(_), _) => String::new(),
@@ -195,11 +194,7 @@ fn rows(
                             say::place(rod, system),
                             rod.towed.name(),
                             say::out(rod, system),
-                            show(
-                                Quantity::Depth,
-                                computed[i].running.lines[place].rig[2],
-                                system
-                            )
+                            depth_of(&decks[i], &computed[i], place)
                         )
                     }))
             })?,

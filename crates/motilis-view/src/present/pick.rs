@@ -246,7 +246,14 @@ fn cast(desk: &Seen<Desk>, pick: &Pick) -> PickFigure {
             "for a run of {} at {}{}",
             system.depth(desk.day.bottom),
             system.speed(desk.day.speed),
-            if rig.stack().mount.is_wire() {
+            if rig
+                .stack()
+                .pieces
+                .iter()
+                .any(|piece| piece.part.what() == What::Rudder)
+            {
+                "; take the rudder off to cast it"
+            } else if rig.stack().mount.is_wire() {
                 "; it twists the line, let that run out now and then"
             } else {
                 ""

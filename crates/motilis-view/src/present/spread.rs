@@ -475,7 +475,7 @@ fn rows(
 }
 
 /// How deep a line runs, with its band while the boat goes straight; what lies on the bottom or floats, says so.
-fn depth_of(deck: &Seen<Deck<'_, '_>>, computed: &Computed, place: usize) -> String {
+pub(super) fn depth_of(deck: &Seen<Deck<'_, '_>>, computed: &Computed, place: usize) -> String {
     let system = deck.device.system;
     let line = &computed.running.lines[place];
     let depth = line.depth(deck.surroundings.bottom);
