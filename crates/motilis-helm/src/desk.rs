@@ -14,11 +14,12 @@ use motilis_core::book::{
     EventKind, MadeState, PartId, ReadingId, RigId, RuleId, SetupId, TemperatureReading,
 };
 use motilis_core::evidence::{self, Angler, Record};
-use motilis_core::line::Changes;
+use motilis_core::line::{Changes, LineSetup};
 use motilis_core::rig::Finish;
 use motilis_core::rules::{Limits, LocalRule};
 use motilis_store::{Connection, events, made, outings, parts, readings, rules};
 use std::collections::{BTreeMap, HashMap};
+use std::sync::Arc;
 
 /// Which rig of the box a candidate comes from.
 #[derive(Debug, Clone, Copy)]
@@ -132,11 +133,6 @@ impl Desk {
             tools: Vec::new(),
         };
         desk.lay_out(book, &records, stock)?;
-        for (id, _) in book.setups()? {
-            desk.tools.push(*id);
-            let in_use = book.in_use(*id, &Changes::default())?;
-            desk.ways.tools.push(in_use.setup);
-        }
         Ok(desk)
     }
 
@@ -152,6 +148,13 @@ impl Desk {
                 *made_up.entry(made.rig).or_default() += 1;
             }
         }
+        let mut in_use: HashMap<SetupId, Arc<LineSetup>> = HashMap::new();
+        for (id, _) in book.setups()? {
+            let setup = book.in_use(*id, &Changes::default())?.setup;
+            self.tools.push(*id);
+            self.ways.tools.push(Arc::clone(&setup));
+            in_use.insert(*id, setup);
+        }
         for standing in book.rigs()? {
             let rig = match standing.runs() {
                 Ok(rig) => (**rig).clone(),
@@ -165,7 +168,11 @@ impl Desk {
                 name: standing.name.clone(),
                 stand: Stand::of(rig.stack(), made, stock),
                 rig,
-                setup: book.in_use(standing.setup, &Changes::default())?.setup,
+                setup: match in_use.get(&standing.setup) {
+                    Some(setup) => Arc::clone(setup),
+                    // One that was thrown away is still known to its rigs.
+                    None => book.in_use(standing.setup, &Changes::default())?.setup,
+                },
                 record: records.get(&standing.id).copied().unwrap_or_default(),
             });
             self.origins.push(Origin {

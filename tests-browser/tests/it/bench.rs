@@ -193,11 +193,11 @@ async fn steps_ticked_off_survive_a_reload() {
     demo(Size::Desk, async |visit| {
         visit.go("/bench/1").await?;
         visit.click("#step-1").await?;
-        visit.until("#order-head", "1 of 9 done").await?;
+        visit.until("#order-head", "1 of 11 done").await?;
         visit.click("#step-2").await?;
-        visit.until("#order-head", "2 of 9 done").await?;
+        visit.until("#order-head", "2 of 11 done").await?;
         visit.browser.refresh().await?;
-        visit.until("#order-head", "2 of 9 done").await?;
+        visit.until("#order-head", "2 of 11 done").await?;
         let pressed = visit.find("#step-2").await?.attr("aria-pressed").await?;
         assert_eq!(pressed.as_deref(), Some("true"));
         Ok(())
@@ -269,7 +269,9 @@ async fn a_part_is_measured_in_the_box_and_a_file_imported() {
         visit.find("#what").await?.send_keys("Indiana").await?;
         visit.fill("#size", "99").await?;
         visit.click("#save-part").await?;
-        visit.until("#problem-size", "it comes in 1, 2, 3").await?;
+        visit
+            .until("#problem-size", "it comes in 1, 1.5, 2")
+            .await?;
         visit.fill("#size", "5").await?;
         visit.fill("#length", "35.4").await?;
         visit.fill("#left", "6").await?;

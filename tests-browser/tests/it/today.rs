@@ -30,7 +30,7 @@ async fn conditions_are_entered_on_the_phone_in_under_a_minute() {
         let begun = Instant::now();
         choose(visit, "mood", "Shy").await?;
         visit
-            .until(".pick-primary .pick-figures", "practice here 10 ft")
+            .until(".pick-primary .pick-figures", "tie 10 ft")
             .await?;
         visit.fill("#temperature", "76").await?;
         visit.until("#day-side", "the water has 76 °F").await?;

@@ -2,6 +2,7 @@ use super::{Eye, Finish, Phases, Scene, Spectrum, dot, each, times};
 use crate::error::{Error, Range};
 use crate::numeric::root_within;
 use std::array::from_fn;
+use std::sync::OnceLock;
 
 /// The nearest range looked at, m; below about twice that the answer means "only at the nose".
 pub(super) const NEAREST: f64 = 0.05;
@@ -121,8 +122,8 @@ struct Look {
 pub struct Shown {
     /// The whole, then its parts where it has several.
     patches: Vec<Patch>,
-    /// For each range of the scan the difference each receptor catches, by patch.
-    scanned: Vec<Vec<[f64; 3]>>,
+    /// For each range of the scan that was looked at the difference each receptor catches, by patch.
+    scanned: Vec<OnceLock<Vec<[f64; 3]>>>,
 }
 
 /// A part of a finish: its share of the area, and its difference from the water.
@@ -199,11 +200,7 @@ impl Watch {
             patches.extend(parts.iter().map(|(share, seen)| patch(*share, seen)));
         }
         Shown {
-            scanned: self
-                .scan
-                .iter()
-                .map(|look| caught_of(look, &patches))
-                .collect(),
+            scanned: vec![OnceLock::new(); self.scan.len()],
             patches,
         }
     }
@@ -224,7 +221,11 @@ impl Watch {
             self.visibility(look, caught, shown, target.area, &follows, floor)
         };
         let (range, receptor) = self.lost(
-            |at, floor| seen(&self.scan[at], &shown.scanned[at], floor),
+            |at, floor| {
+                let look = &self.scan[at];
+                let caught = shown.scanned[at].get_or_init(|| caught_of(look, &shown.patches));
+                seen(look, caught, floor)
+            },
             |range| {
                 let look = self.look(range);
                 seen(&look, &caught_of(&look, &shown.patches), 0.0)

@@ -585,6 +585,19 @@ impl Dimension {
     }
 }
 
+impl Dimension {
+    /// The same with a figure that does not fit between its arrows ahead of them, where another dimension follows behind.
+    fn figure_ahead(mut self) -> Self {
+        if self.anchor == "start" {
+            let (tail, _) = self.lines[0];
+            self.text.0 = Px(tail.0 - 5.0);
+            self.anchor = "end";
+            self.lines[1].0 = self.lines[1].1;
+        }
+        self
+    }
+}
+
 fn dimensions(
     source: &BenchSource<'_>,
     axis_of: &Axis,
@@ -683,13 +696,12 @@ fn lengths(source: &BenchSource<'_>, axis_of: &Axis, axis: f64, row: f64) -> Vec
     let mut all = Vec::new();
     if layout.stack_length().0 > 0.0 {
         let figure = format!("stack {}", words::mm(layout.stack_length()));
-        all.push(below(
-            layout.stack_from,
-            layout.stack_to,
-            row,
-            figure,
-            false,
-        ));
+        let dimension = below(layout.stack_from, layout.stack_to, row, figure, false);
+        all.push(if hooks.len() > 1 {
+            dimension.figure_ahead()
+        } else {
+            dimension
+        });
     }
     if let [front, next, ..] = hooks.as_slice() {
         let figure = words::both(stack.build.hook_spacing);
@@ -738,6 +750,14 @@ fn balloons(source: &BenchSource<'_>, pieces: &[DrawnPiece]) -> Vec<Balloon> {
         .iter()
         .enumerate()
         .filter_map(|(step, (piece, done))| {
+            // Baiting takes several steps; the first stands for all.
+            let goes_on = step.checked_sub(1).is_some_and(|before| {
+                let bait = |at: usize| source.stack.pieces.get(at)?.part.bait();
+                source.steps[before].0 == *piece && piece.and_then(bait).is_some()
+            });
+            if goes_on {
+                return None;
+            }
             let piece = pieces.iter().find(|drawn| Some(drawn.at) == *piece)?;
             Some(Balloon {
                 x: piece.middle,

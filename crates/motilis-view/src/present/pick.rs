@@ -10,9 +10,9 @@ use motilis_core::advice::{
 };
 use motilis_core::bench::Layout;
 use motilis_core::column::{Blade, Seen as Look};
-use motilis_core::light::{Picture, Target, Verdict, claims};
+use motilis_core::light::{Picture, Shown, Target, Verdict, claims};
 use motilis_core::line::{Line, OutFor, Start};
-use motilis_core::rig::{Rig, What};
+use motilis_core::rig::{Finish, Rig, What};
 use motilis_core::units::{Metres, MetresPerSecond};
 use motilis_helm::{Desk, Error};
 
@@ -31,29 +31,39 @@ pub(crate) fn cards(
     judge: &Judge<'_>,
     sheet: &Sheet,
 ) -> Result<Vec<PickCard>, Error> {
+    let shown = |finish: &Finish| (*finish, judge.watch().show(&paint(*finish, None), GLOW_MIN));
+    let finishes: Vec<(Finish, Shown)> = desk.finishes.iter().map(shown).collect();
     sheet
         .picks
         .iter()
-        .map(|pick| card(desk, judge, pick))
+        .map(|pick| card(desk, judge, &finishes, pick))
         .collect()
 }
 
 /// Ranges from which this finish and the one of the box that is seen farthest are seen, both on this rig's own blade.
-fn on_its_blade(desk: &Seen<Desk>, judge: &Judge<'_>, rig: &Rig, call: &Call) -> Option<Beside> {
+fn on_its_blade(
+    finishes: &[(Finish, Shown)],
+    judge: &Judge<'_>,
+    rig: &Rig,
+    call: &Call,
+) -> Option<Beside> {
     let (blade, _) = rig.front_blade()?;
     let target = Target {
         area: f64::from(rig.blade_count()) * Target::turning(blade.length.0, blade.width.0),
         flashes: 2.0 * call.blade.turns.0,
         glow_min: GLOW_MIN,
     };
-    let seen = |finish| {
-        let sighting = judge.watch().sighting(&paint(finish, None), &target);
+    let seen = |shown: &Shown| {
+        let sighting = judge.watch().sighting_of(shown, &target);
         sighting.map_or(0.0, |sighting| sighting.range)
     };
-    let ranges = desk.finishes.iter().map(|finish| (*finish, seen(*finish)));
+    let ranges = finishes
+        .iter()
+        .map(|(finish, shown)| (*finish, seen(shown)));
     let (best, farthest) = ranges.max_by(|a, b| a.1.total_cmp(&b.1))?;
+    let own = judge.watch().show(&paint(rig.finish(), None), GLOW_MIN);
     Some(Beside {
-        own: seen(rig.finish()),
+        own: seen(&own),
         best: say::finish_name(best),
         farthest,
     })
@@ -66,7 +76,12 @@ struct Beside {
     farthest: f64,
 }
 
-fn card(desk: &Seen<Desk>, judge: &Judge<'_>, pick: &Pick) -> Result<PickCard, Error> {
+fn card(
+    desk: &Seen<Desk>,
+    judge: &Judge<'_>,
+    finishes: &[(Finish, Shown)],
+    pick: &Pick,
+) -> Result<PickCard, Error> {
     let system = desk.device.system;
     let (candidate, origin) = (&desk.candidates[pick.index], desk.origins[pick.index]);
     let stack = candidate.rig.stack();
@@ -101,7 +116,7 @@ fn card(desk: &Seen<Desk>, judge: &Judge<'_>, pick: &Pick) -> Result<PickCard, E
         lore: lore(
             &candidate.rig,
             &pick.call,
-            on_its_blade(desk, judge, &candidate.rig, &pick.call).as_ref(),
+            on_its_blade(finishes, judge, &candidate.rig, &pick.call).as_ref(),
             system,
         ),
         pinned: desk.mark(pick.index) == Some(Mark::Pin),

@@ -129,7 +129,9 @@ pub fn check(check: &Check, stack: &Stack) -> (String, String) {
                 (false, _) => "Skirt hangs past the hook: trim it for short strikes",
             }
             .into(),
-            if past.0 > 0.0 {
+            if past.0.abs() < 5e-4 {
+                "Trimmed to it".to_owned()
+            } else if past.0 > 0.0 {
                 format!("{} past the bend", mm(past))
             } else {
                 format!("{} short of it", mm(-past))
