@@ -11,7 +11,8 @@ use motilis_core::spread::Lure;
 use motilis_core::tackle::LineStock;
 use motilis_store::{Connection, lures, observed, outings, rigs, settings, setups, waters};
 use std::cell::{OnceCell, RefCell};
-use std::sync::Arc;
+use std::collections::VecDeque;
+use std::sync::{Arc, Mutex, PoisonError};
 
 /// The boat book, opened for one question: all of it out of one moment, each thing loaded when first asked for.
 pub struct Book<'c> {
@@ -287,7 +288,42 @@ impl<'c> Book<'c> {
         let surroundings = self.here()?.surroundings();
         Ok(surroundings
             .ok()
-            .and_then(|water| DiveFit::to(in_use, water, &touches)))
+            .and_then(|water| Fitted::of(in_use, water, touches)))
+    }
+}
+
+/// A fit with all that it was made of. Nothing else goes into it, so the last few are kept for the next question.
+struct Fitted {
+    setup: LineSetup,
+    surroundings: Surroundings,
+    touches: Vec<Touch>,
+    fit: Option<DiveFit>,
+}
+
+/// How many fits are kept.
+const KEPT: usize = 32;
+static LAST: Mutex<VecDeque<Fitted>> = Mutex::new(VecDeque::new());
+
+impl Fitted {
+    fn of(setup: &LineSetup, surroundings: Surroundings, touches: Vec<Touch>) -> Option<DiveFit> {
+        // A fit is whole or not there: what another thread left is as good.
+        let last = || LAST.lock().unwrap_or_else(PoisonError::into_inner);
+        let same = |one: &Fitted| {
+            one.setup == *setup && one.surroundings == surroundings && one.touches == touches
+        };
+        if let Some(known) = last().iter().find(|one| same(one)) {
+            return known.fit;
+        }
+        let fit = DiveFit::to(setup, surroundings, &touches);
+        let mut kept = last();
+        kept.truncate(KEPT - 1);
+        kept.push_front(Self {
+            setup: setup.clone(),
+            surroundings,
+            touches,
+            fit,
+        });
+        fit
     }
 }
 

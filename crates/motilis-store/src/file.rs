@@ -109,6 +109,8 @@ fn prepare(connection: &mut Connection) -> rusqlite::Result<()> {
     connection.pragma_update(None, "journal_mode", "WAL")?;
     connection.pragma_update(None, "synchronous", "FULL")?;
     connection.pragma_update(None, "foreign_keys", "ON")?;
+    // A page asks some thirty different questions; each is read by SQLite once.
+    connection.set_prepared_statement_cache_capacity(128);
     Ok(())
 }
 

@@ -301,6 +301,21 @@ impl<'a> Judge<'a> {
         self.settle_on(candidate, &candidate.setup, ranking, row)
     }
 
+    /// The same for the first candidates, as many as asked, in the order of their rank.
+    pub fn settle_first(
+        &self,
+        candidates: &[Candidate],
+        ranking: &Ranking,
+        how_many: usize,
+    ) -> Vec<(usize, Result<Call, Error>)> {
+        ranking
+            .rows
+            .par_iter()
+            .filter(|row| row.index < how_many)
+            .map(|row| (row.index, self.settle(candidates, ranking, row)))
+            .collect()
+    }
+
     /// The same on another set-up than its own.
     pub(super) fn settle_on(
         &self,

@@ -1,6 +1,7 @@
 use super::{Eye, Finish, Phases, Scene, Spectrum, dot, each, times};
 use crate::error::{Error, Range};
 use crate::numeric::root_within;
+use rayon::prelude::*;
 use std::array::from_fn;
 use std::sync::OnceLock;
 
@@ -236,6 +237,17 @@ impl Watch {
             receptor: self.eye.receptors[receptor].name,
             colour: self.colour(&shown.patches[0], (range / 2.0).max(NEAREST)),
         })
+    }
+
+    /// Ranges, m, at which one target is lost that is in turn of each of several finishes; 0 for what cannot be seen.
+    pub fn ranges(&self, shown: &[Shown], target: &Target) -> Vec<f64> {
+        shown
+            .par_iter()
+            .map(|shown| {
+                self.sighting_of(shown, target)
+                    .map_or(0.0, |sighting| sighting.range)
+            })
+            .collect()
     }
 
     /// The last range at which it is seen, m, and the receptor that sees it there.

@@ -7,6 +7,7 @@ use crate::fields;
 use crate::rig::Rig;
 use crate::towline::TENTH;
 use crate::units::{Metres, MetresPerSecond};
+use rayon::prelude::*;
 use statrs::distribution::{ContinuousCDF, Normal};
 use std::sync::Arc;
 
@@ -121,8 +122,8 @@ impl DiveFit {
         let normal = Normal::standard();
         let cost = |ln: f64| -> f64 {
             let prior = ln / PRIOR;
-            let seen: f64 = touches
-                .iter()
+            let seen: Vec<f64> = touches
+                .par_iter()
                 .filter_map(|touch| {
                     let depth = touch.deepest(setup, ln.exp(), open)?;
                     let off = (depth - touch.bottom.0) / (READING * touch.bottom.0);
@@ -132,13 +133,13 @@ impl DiveFit {
                         -normal.cdf(-off).max(1e-12).ln()
                     })
                 })
-                .sum();
-            0.5 * prior * prior + seen
+                .collect();
+            0.5 * prior * prior + seen.iter().sum::<f64>()
         };
         let (least, most) = (LEAST.ln(), MOST.ln());
-        let best = smallest(cost, least, most);
-        let h = 0.02;
-        let bend = (cost(best + h) - 2.0 * cost(best) + cost(best - h)) / (h * h);
+        let near = smallest(cost, least, most);
+        let (near, _) = vertex(cost, near, 0.03, (least, most));
+        let (best, bend) = vertex(cost, near, 0.02, (least, most));
         let spread = TENTH / bend.max(1.0 / (PRIOR * PRIOR)).sqrt();
         let touched = touches.iter().filter(|touch| touch.touched).count();
         let apart = apart(setup, open, touches, best.exp());
@@ -174,12 +175,25 @@ fn apart(setup: &LineSetup, open: Surroundings, touches: &[Touch], held: f64) ->
     })
 }
 
-/// Where a function with one valley is least: golden sections.
+/// Where the parabola through three points of a function has its least, and how it bends there; the middle point itself where
+/// it has none nearby.
+fn vertex(f: impl Fn(f64) -> f64, at: f64, h: f64, (from, to): (f64, f64)) -> (f64, f64) {
+    let (before, here, after) = (f(at - h), f(at), f(at + h));
+    let bend = (after - 2.0 * here + before) / (h * h);
+    let step = (before - after) / (2.0 * h * bend);
+    if bend > 0.0 && step.abs() <= 2.0 * h {
+        ((at + step).clamp(from, to), bend)
+    } else {
+        (at, bend)
+    }
+}
+
+/// Where a function with one valley is least, to some hundredths: golden sections.
 fn smallest(f: impl Fn(f64) -> f64, mut from: f64, mut to: f64) -> f64 {
     let golden = 0.5 * (5.0_f64.sqrt() - 1.0);
     let mut inner = (to - golden * (to - from), from + golden * (to - from));
     let mut costs = (f(inner.0), f(inner.1));
-    while to - from > 1e-4 {
+    while to - from > 0.04 {
         if costs.0 < costs.1 {
             to = inner.1;
             inner = (to - golden * (to - from), inner.0);

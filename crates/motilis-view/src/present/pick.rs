@@ -31,21 +31,21 @@ pub(crate) fn cards(
     judge: &Judge<'_>,
     sheet: &Sheet,
 ) -> Result<Vec<PickCard>, Error> {
-    let shown = |finish: &Finish| (*finish, judge.watch().show(&paint(*finish, None), GLOW_MIN));
-    let finishes: Vec<(Finish, Shown)> = desk.finishes.iter().map(shown).collect();
+    let show = |finish: &Finish| judge.watch().show(&paint(*finish, None), GLOW_MIN);
+    let shown: Vec<Shown> = desk.finishes.iter().map(show).collect();
     sheet
         .picks
         .iter()
-        .map(|pick| card(desk, judge, &finishes, pick))
+        .map(|pick| card(desk, judge, &shown, pick))
         .collect()
 }
 
 /// Ranges from which this finish and the one of the box that is seen farthest are seen, both on this rig's own blade.
 fn on_its_blade(
-    finishes: &[(Finish, Shown)],
+    desk: &Seen<Desk>,
     judge: &Judge<'_>,
-    rig: &Rig,
-    call: &Call,
+    shown: &[Shown],
+    (rig, call): (&Rig, &Call),
 ) -> Option<Beside> {
     let (blade, _) = rig.front_blade()?;
     let target = Target {
@@ -53,18 +53,17 @@ fn on_its_blade(
         flashes: 2.0 * call.blade.turns.0,
         glow_min: GLOW_MIN,
     };
-    let seen = |shown: &Shown| {
-        let sighting = judge.watch().sighting_of(shown, &target);
-        sighting.map_or(0.0, |sighting| sighting.range)
-    };
-    let ranges = finishes
+    let watch = judge.watch();
+    let ranges = watch.ranges(shown, &target);
+    let (best, farthest) = desk
+        .finishes
         .iter()
-        .map(|(finish, shown)| (*finish, seen(shown)));
-    let (best, farthest) = ranges.max_by(|a, b| a.1.total_cmp(&b.1))?;
-    let own = judge.watch().show(&paint(rig.finish(), None), GLOW_MIN);
+        .zip(ranges)
+        .max_by(|a, b| a.1.total_cmp(&b.1))?;
+    let own = watch.show(&paint(rig.finish(), None), GLOW_MIN);
     Some(Beside {
-        own: seen(&own),
-        best: say::finish_name(best),
+        own: watch.ranges(&[own], &target)[0],
+        best: say::finish_name(*best),
         farthest,
     })
 }
@@ -79,7 +78,7 @@ struct Beside {
 fn card(
     desk: &Seen<Desk>,
     judge: &Judge<'_>,
-    finishes: &[(Finish, Shown)],
+    shown: &[Shown],
     pick: &Pick,
 ) -> Result<PickCard, Error> {
     let system = desk.device.system;
@@ -116,7 +115,7 @@ fn card(
         lore: lore(
             &candidate.rig,
             &pick.call,
-            on_its_blade(finishes, judge, &candidate.rig, &pick.call).as_ref(),
+            on_its_blade(desk, judge, shown, (&candidate.rig, &pick.call)).as_ref(),
             system,
         ),
         pinned: desk.mark(pick.index) == Some(Mark::Pin),

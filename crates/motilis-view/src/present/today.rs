@@ -87,10 +87,10 @@ fn calls(desk: &Seen<Desk>) -> Result<Calls, Error> {
     for (index, why) in ranking.unfit.iter().filter(|(index, _)| *index < desk.own) {
         cannot(*index, why.clone());
     }
-    for row in ranking.rows.iter().filter(|row| row.index < desk.own) {
-        match judge.settle(&desk.candidates, &ranking, row) {
-            Ok(call) => settled.push((row.index, call)),
-            Err(why) => cannot(row.index, why),
+    for (index, call) in judge.settle_first(&desk.candidates, &ranking, desk.own) {
+        match call {
+            Ok(call) => settled.push((index, call)),
+            Err(why) => cannot(index, why),
         }
     }
     settled.sort_by(|(a, a_call), (b, b_call)| {
