@@ -118,15 +118,6 @@ impl Hand<'_> {
         starting(kind, fish, hook, &self.tray.stock).expect(IN_CATALOGUE)
     }
 
-    /// The same with another blade of its size.
-    fn with_blade(&self, stack: Stack, blade: &Piece) -> Stack {
-        let edits: Vec<Edit> = stack
-            .blades()
-            .map(|(at, ..)| Edit::Replace { at, piece: *blade })
-            .collect();
-        stack.edited_by(&edits).expect(IN_CATALOGUE)
-    }
-
     fn harness(&self, clevis: f64, blade: Piece, colour: Colour, code: f64) -> Vec<Piece> {
         vec![
             self.swivel(),
@@ -145,6 +136,15 @@ impl Hand<'_> {
         pieces.extend([self.beads(4, 5.0, colour), hook, self.bait(bait)]);
         pieces
     }
+}
+
+/// A stack with another blade of its size.
+fn with_blade(stack: Stack, blade: &Piece) -> Stack {
+    let edits: Vec<Edit> = stack
+        .blades()
+        .map(|(at, ..)| Edit::Replace { at, piece: *blade })
+        .collect();
+    stack.edited_by(&edits).expect(IN_CATALOGUE)
 }
 
 /// A rig of its parts as they are.
@@ -451,7 +451,7 @@ fn winter<'a>(hand: &Hand<'_>, rods: &'a Setups) -> Vec<Plan<'a>> {
         ),
         plan(
             "Smallmouth harness",
-            hand.with_blade(
+            with_blade(
                 hand.started(Kind::CrawlerHarness, SmallmouthBass),
                 &hand.smooth(Family::Colorado, 4.0, Colour::Tiger),
             ),

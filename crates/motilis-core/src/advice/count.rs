@@ -68,6 +68,7 @@ impl Judge<'_> {
         mood * speed * fish * dirt * dark * cold
     }
 
+    #[allow(clippy::too_many_lines, reason = "a list, one entry a term")]
     pub(super) fn terms(
         &self,
         candidate: &Candidate,

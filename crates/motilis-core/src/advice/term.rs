@@ -431,8 +431,7 @@ fn clarity(clearness: Clearness, colour: Colour) -> f64 {
 
 fn said_in(clearness: Clearness, colour: Colour) -> f64 {
     use Colour::{
-        Black, Blue, Brass, Chartreuse, Copper, Glow, Green, Nickel, Orange, Pink, Purple, Red,
-        White,
+        Blue, Brass, Chartreuse, Copper, Glow, Green, Nickel, Orange, Pink, Purple, Red, White,
     };
     match (clearness, colour) {
         (Clearness::Clear, Nickel | Blue | Purple)
@@ -444,10 +443,7 @@ fn said_in(clearness: Clearness, colour: Colour) -> f64 {
         (Clearness::Clear, Chartreuse | Orange | Pink | Glow)
         | (Clearness::Stained, Blue | Purple)
         | (Clearness::Dirty, Blue | Purple | Green | Red | Pink) => -0.5,
-        (Clearness::Clear, Black | Red)
-        | (Clearness::Stained, Nickel | White | Green | Red | Black | Glow)
-        | (Clearness::Dirty, Black) => 0.0,
-        // `goes_as` leads to one of those above.
+        // Of the others nobody has a saying.
         _ => 0.0,
     }
 }

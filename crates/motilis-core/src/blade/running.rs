@@ -407,7 +407,7 @@ mod tests {
             let blade = Blade::of_size(family, number).unwrap();
             let shaft = Shaft::new(blade, 1, None, WET_METAL_ON_PLASTIC, 0.7 * MILLIMETRE).unwrap();
             let at = |starts: f64| shaft.at(shaft.start(&lake()) * starts, &lake()).unwrap();
-            assert_eq!(at(1.0).thump_index(), 0.0);
+            assert!(at(1.0).thump_index().abs() < 1e-12);
             let grid: Vec<_> = (0..400).map(|i| at(0.9 + 0.005 * f64::from(i))).collect();
             let just = at(1.001).thump_index();
             assert!(just > 0.0 && just < 0.2 * at(1.5).thump_index(), "{just}");

@@ -168,7 +168,7 @@ fn apart(setup: &LineSetup, open: Surroundings, touches: &[Touch], held: f64) ->
     off.sort_by(|a, b| a.0.total_cmp(&b.0));
     let ((least, shallower), (most, deeper)) = (off.first()?, off.last()?);
     let spreads = (most - least) / std::f64::consts::SQRT_2;
-    (spreads > APART).then(|| Apart {
+    (spreads > APART).then_some(Apart {
         deeper: (deeper.out, deeper.bottom),
         shallower: (shallower.out, shallower.bottom),
         spreads,

@@ -69,12 +69,11 @@ impl Material {
             Self::Lead => KilogramsPerCubicMetre(11_340.0),
             Self::Tungsten => KilogramsPerCubicMetre(17_000.0),
             Self::Tin => KilogramsPerCubicMetre(7_290.0),
-            Self::LightPlastic => KilogramsPerCubicMetre(1_050.0),
+            Self::LightPlastic | Self::Flesh => KilogramsPerCubicMetre(1_050.0),
             Self::Plastic | Self::Silicone => KilogramsPerCubicMetre(1_150.0),
             Self::Glass => KilogramsPerCubicMetre(2_500.0),
             Self::Tinsel => KilogramsPerCubicMetre(1_390.0),
             Self::Foam => KilogramsPerCubicMetre(200.0),
-            Self::Flesh => KilogramsPerCubicMetre(1_050.0),
             Self::Line => KilogramsPerCubicMetre(1_140.0),
         }
     }

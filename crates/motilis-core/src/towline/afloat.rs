@@ -224,17 +224,13 @@ impl Afloat<'_> {
                 );
                 return Ok(self.node(&walk, touch.segment, touch.along + rest));
             }
-            return self.last_under(rest, |flat| self.climb(&level, flat));
+            return Self::last_under(rest, |flat| self.climb(&level, flat));
         }
-        self.last_under(1.0, |share| self.climb(&pushed(share), 0.0))
+        Self::last_under(1.0, |share| self.climb(&pushed(share), 0.0))
     }
 
     /// Where the last climb that stays under the ceiling touches it, of climbs that rise with their parameter.
-    fn last_under(
-        &self,
-        most: f64,
-        climb: impl Fn(f64) -> Result<Climb, Error>,
-    ) -> Result<Mark, Error> {
+    fn last_under(most: f64, climb: impl Fn(f64) -> Result<Climb, Error>) -> Result<Mark, Error> {
         let (mut under, mut over) = (0.0, most);
         for _ in 0..HALVINGS {
             let middle = 0.5 * (under + over);

@@ -86,9 +86,9 @@ impl Band {
             because.push((source, 0.5 * counts * (low * low + high * high)));
         }
         let all: f64 = because.iter().map(|(_, square)| square).sum();
-        because
-            .iter_mut()
-            .for_each(|(_, square)| *square /= all.max(f64::MIN_POSITIVE));
+        for (_, square) in &mut because {
+            *square /= all.max(f64::MIN_POSITIVE);
+        }
         because.sort_by(|a, b| b.1.total_cmp(&a.1));
         Self {
             low: Metres(middle * (-down.sqrt()).exp()),

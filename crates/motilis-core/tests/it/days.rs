@@ -187,16 +187,19 @@ fn days_of_practice() -> Vec<Day> {
     days().into_iter().map(slower).collect()
 }
 
+/// A condition and how it is moved a little.
+type Step = (&'static str, fn(&mut Day));
+
 /// Ramps, not cliffs: 1 ft, 1 °F, 0.05 mph or 10 % of clarity change kind or family on at most 10 of 300 days.
 #[test]
 fn a_small_step_seldom_changes_the_call() {
-    let steps: [(&str, fn(&mut Day)); 4] = [
+    let steps: [Step; 4] = [
         ("1 ft", |day| {
-            day.wanted_depth = day.wanted_depth + 1.0 * FOOT
+            day.wanted_depth = day.wanted_depth + 1.0 * FOOT;
         }),
         ("1 °F", |day| day.temperature.0 += 5.0 / 9.0),
         ("0.05 mph", |day| {
-            day.speed = day.speed + 0.05 * MILE_PER_HOUR
+            day.speed = day.speed + 0.05 * MILE_PER_HOUR;
         }),
         ("10 % of clarity", |day| day.clarity = 1.1 * day.clarity),
     ];

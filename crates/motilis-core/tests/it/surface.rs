@@ -78,7 +78,7 @@ fn a_floating_tail_lies_on_the_water_and_its_line_hangs() {
     let shape = tow(0.3, float, vec![piece(20.0, NYLON, None)])
         .solve_with_profile()
         .unwrap();
-    assert_eq!(shape.tail.depth.0, 0.0);
+    assert!(shape.tail.depth.0.abs() < 1e-12);
     assert!(shape.profile.iter().any(|place| place.depth.0 > 0.01));
     // By hand, a level pull H = q CdA = 0.022 N bears w L² / 8 H = 0.2 m of sag, less what drag lifts.
     let sag = shape
@@ -101,7 +101,7 @@ fn a_leader_under_a_float_hangs() {
     let float = load(-0.3, 1e-3, 0.0);
     let segments = vec![piece(2.0, NYLON, Some(float)), piece(20.0, NYLON, None)];
     let shape = tow(0.2, rig, segments).solve().unwrap();
-    assert_eq!(shape.nodes[0].depth.0, 0.0);
+    assert!(shape.nodes[0].depth.0.abs() < 1e-12);
     // The same leader held at the surface by a board.
     let alone = tow(0.2, rig, vec![piece(2.0, NYLON, None)])
         .solve()

@@ -101,6 +101,7 @@ fn panel(stock: &Seen<Stock<'_, '_>>, settled: &Settled, rig: &Rig) -> Result<Bl
     })
 }
 
+#[allow(clippy::too_many_lines, reason = "a list, one entry a fact")]
 fn facts(
     stock: &Seen<Stock<'_, '_>>,
     settled: &Settled,
@@ -385,7 +386,7 @@ pub(crate) fn dive(
         })
         .collect();
     let mut says = settled.fit.map_or_else(
-        || format!("No touch yet with this rod, line and weight: its depths come from the model, fitted to common practice. Note when the weight touches, and the curve becomes your own."),
+        || "No touch yet with this rod, line and weight: its depths come from the model, fitted to common practice. Note when the weight touches, and the curve becomes your own.".to_owned(),
         |fit| {
             let misses = match fit.misses {
                 0 => String::new(),

@@ -58,6 +58,7 @@ pub fn cannot(tank: &Seen<Question<'_, '_>>, cannot: &Cannot) -> Message {
 }
 
 /// The whole page.
+#[allow(clippy::too_many_lines, reason = "one page, field by field")]
 pub fn tank(
     stock: &Seen<Question<'_, '_>>,
     settled: &Settled,
