@@ -90,6 +90,7 @@ fn where_and_when(here: &Here, device: Device) -> HereShown {
     HereShown {
         water: here.water.name.clone(),
         when: format!("{}, {temperature}", started.strftime("%a %-d %B")),
+        river: here.water.river,
     }
 }
 

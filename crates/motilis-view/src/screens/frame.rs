@@ -74,6 +74,8 @@ pub struct Here {
     pub water: String,
     /// Day and temperature.
     pub when: String,
+    /// Whether the water is a river, where nothing is trolled.
+    pub river: bool,
 }
 
 /// What every page is framed by.
@@ -107,6 +109,16 @@ impl Frame {
     /// Where the static files of this build are.
     pub fn assets(&self) -> String {
         format!("/static/{}", crate::assets::version())
+    }
+
+    /// What a page of towed lines says on a river.
+    pub fn on_a_river(&self) -> Option<String> {
+        self.here.river.then(|| {
+            format!(
+                "{} is a river: Today ranks what can be cast there. This is how a line would run behind a boat.",
+                self.here.water
+            )
+        })
     }
 
     /// The screens that can be opened, with their addresses.

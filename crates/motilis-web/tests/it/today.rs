@@ -486,6 +486,9 @@ fn a_river_is_cast_and_never_trolled() {
             server.get(&page.location)
         };
         assert_eq!(page.status, 200, "{other}");
+        if other == "/tank" || other == "/spread" {
+            assert!(page.text(".river-note").contains("Cassel River is a river"));
+        }
     }
 }
 
