@@ -69,13 +69,21 @@ pub fn read(
     let at = match value("taken").trim() {
         "" => now,
         hour => {
+            let zone = zone(&here.water);
+            let on = |date| instant(&format!("{date} {hour:0>5}"), &zone);
             let date = here.local(here.outing.started).date();
-            let whole = if hour.len() <= 5 {
-                format!("{date} {hour:0>5}")
+            let read = if hour.len() > 5 {
+                instant(hour, &zone)
             } else {
-                hour.to_owned()
+                // An hour long before the start is one of the night that follows.
+                on(date).and_then(
+                    |at| match here.outing.started.duration_since(at).as_hours() {
+                        12.. => on(date.tomorrow().unwrap_or(date)),
+                        _ => Ok(at),
+                    },
+                )
             };
-            instant(&whole, &zone(&here.water)).unwrap_or_else(|_| {
+            read.unwrap_or_else(|_| {
                 taken.problem = Some(Problem(format!(
                     "Hour “{}” cannot be read; write it like 07:40, or leave it empty for now.",
                     hour.chars().take(24).collect::<String>()

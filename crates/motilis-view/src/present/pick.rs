@@ -399,7 +399,7 @@ fn terms(call: &Call, system: System) -> Vec<TermRow> {
         .map(|term| TermRow {
             name: term.term().name(),
             sentence: words::capital(&say::basis(term, system)),
-            kind: say::kind_of_figure(term.term()),
+            kind: say::kind_of_figure(term),
             points: signed(term.points()),
             weight: format!("{:.1}", term.weight),
             weighted: signed(term.weighted()),

@@ -11,7 +11,7 @@ use motilis_core::advice::{
 use motilis_core::bench::{Check, Level};
 use motilis_core::line::LineSetup;
 use motilis_core::rig::{BodyShape, Colour, Finish, Part, Rig};
-use motilis_core::units::{Metres, MetresPerSecond};
+use motilis_core::units::{FOOT, Metres, MetresPerSecond};
 
 /// The one line that says why a rig stands where it stands on the sheet.
 pub fn reason(call: &Call, rig: &Rig, system: System) -> String {
@@ -231,11 +231,12 @@ fn run(body: Option<BodyShape>, down: Metres, flow: MetresPerSecond, system: Sys
         depth(down, system),
         speed(flow, system)
     );
+    let six = depth(6.0 * FOOT, system);
     match body {
         Some(BodyShape::Torpedo) => {
-            format!("torpedo body, for runs to 6 ft at walking pace and more; here {of}")
+            format!("torpedo body, for runs to {six} at walking pace and more; here {of}")
         }
-        Some(BodyShape::Bell) => format!("bell body, for fast water under 6 ft; here {of}"),
+        Some(BodyShape::Bell) => format!("bell body, for fast water under {six}; here {of}"),
         Some(BodyShape::TailWeight) => format!("tail weight, it sinks tail first; here {of}"),
         Some(BodyShape::Ring) | None => {
             format!("no body of its own, weight up the line; here {of}")
@@ -439,8 +440,11 @@ fn school(scored: &Scored) -> String {
 }
 
 /// What kind of figure a term is.
-pub fn kind_of_figure(term: Term) -> &'static str {
-    match term {
+pub fn kind_of_figure(scored: &Scored) -> &'static str {
+    if matches!(scored.basis, Basis::Run { .. }) {
+        return "common practice, no source";
+    }
+    match scored.term() {
         Term::Seen | Term::Thump | Term::Line => "computed",
         Term::Evidence | Term::Novelty => "from your log",
         Term::Ready => "from your box",
@@ -457,13 +461,7 @@ pub fn kind_of_figure(term: Term) -> &'static str {
 
 /// A finish: "hammered brass", "chartreuse".
 pub fn finish_name(finish: Finish) -> String {
-    if finish.over.is_some() {
-        bench::finish(finish)
-    } else if finish.hammered {
-        format!("hammered {}", finish.colour.name())
-    } else {
-        finish.colour.name().to_owned()
-    }
+    bench::finish(finish)
 }
 
 /// A distance under water: centimetres or inches below a metre, the light model knows no better.

@@ -432,6 +432,23 @@ fn the_warmest_bay_is_named() {
     );
 }
 
+/// An hour typed after midnight is one of the night that follows the start, not of the morning before it.
+#[test]
+fn a_reading_after_midnight_belongs_to_the_night() {
+    let server = TestServer::start();
+    server.post("/today", &conditions(&[("started", "2026-09-05 20:30")]));
+    let reading = [
+        ("place", "night bay"),
+        ("reading_temperature", "60"),
+        ("reading_depth", "2"),
+        ("taken", "0:20"),
+    ];
+    assert_eq!(server.post("/today/readings", &reading).status, 303);
+    // The newest stands first.
+    let page = server.get("/today");
+    assert!(page.text(".readings li:first-child").contains("night bay"));
+}
+
 /// A river is cast: nothing of line out, lead-core or boat speed; what is trolled stays at home.
 #[test]
 fn a_river_is_cast_and_never_trolled() {
