@@ -54,7 +54,9 @@ mod tests {
     };
     use crate::rules::Topic;
     use crate::spread::{Group, Kick, Side, Stance};
-    use crate::tackle::{DiverSize, LineMaterial, SideSetting, SinkerStyle, WeightMaterial};
+    use crate::tackle::{
+        DiverSize, LineMaterial, ReleaseHole, SideSetting, SinkerStyle, WeightMaterial,
+    };
 
     #[test]
     fn every_key_leads_back() {
@@ -91,6 +93,7 @@ mod tests {
         Side::assert_keys_lead_back();
         Stance::assert_keys_lead_back();
         SideSetting::assert_keys_lead_back();
+        ReleaseHole::assert_keys_lead_back();
         SinkerStyle::assert_keys_lead_back();
         Fish::assert_keys_lead_back();
         Sky::assert_keys_lead_back();

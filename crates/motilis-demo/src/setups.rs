@@ -2,7 +2,8 @@ use crate::IN_CATALOGUE;
 use motilis_core::book::SetupId;
 use motilis_core::line::{COLOUR, Core, LineSetup, Start};
 use motilis_core::tackle::{
-    DiverSize, LineMaterial, LineStock, SideSetting, SinkerStyle, Weight, WeightMaterial,
+    DiverSize, LineMaterial, LineStock, ReleaseHole, SideSetting, SinkerStyle, Weight,
+    WeightMaterial,
 };
 use motilis_core::towline::STRUM;
 use motilis_core::units::{FOOT, Metres, OUNCE, POUND};
@@ -71,7 +72,11 @@ pub fn add(connection: &Connection) -> Result<Setups, Error> {
             leader: nylon(25),
             ..rod(
                 "Diver rod",
-                Some(Weight::TripDiver(DiverSize::Medium, SideSetting::Straight)),
+                Some(Weight::TripDiver(
+                    DiverSize::Medium,
+                    SideSetting::Straight,
+                    ReleaseHole::Middle,
+                )),
                 5.0,
             )
         })?,
@@ -80,7 +85,11 @@ pub fn add(connection: &Connection) -> Result<Setups, Error> {
             leader: nylon(25),
             ..rod(
                 "Side diver",
-                Some(Weight::TripDiver(DiverSize::Small, SideSetting::Two)),
+                Some(Weight::TripDiver(
+                    DiverSize::Small,
+                    SideSetting::Two,
+                    ReleaseHole::Middle,
+                )),
                 5.0,
             )
         })?,

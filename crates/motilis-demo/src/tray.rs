@@ -222,6 +222,12 @@ fn own_blades() -> Vec<Lot> {
             (2, 6),
             0.6,
         ),
+        lot(
+            blade(Family::Spoon, 2.0, Finish::hammered(Copper)),
+            (5, 12),
+            1.10,
+        ),
+        lot(blade(Family::Spoon, 2.0, smooth(Chartreuse)), (5, 12), 1.10),
     ]
 }
 

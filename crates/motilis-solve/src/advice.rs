@@ -455,6 +455,7 @@ fn reason(call: &Call) -> &'static str {
         Reason::AgainstRule { .. } => "against_rule",
         Reason::Stalls { .. } => "stalls",
         Reason::RollsOver { .. } => "rolls_over",
+        Reason::Trips(_) => "trips",
         Reason::NearStall { .. } => "near_stall",
         Reason::NearRollOver { .. } => "near_roll_over",
         Reason::BelowBottom { .. } => "below_bottom",

@@ -18,7 +18,7 @@ pub struct Request {
     /// Comes back with the answer.
     pub name: Option<String>,
     /// One of `colorado`, `indiana`, `french`, `hatchet_cut`, `willow`, `magnum_willow`,
-    /// `through_wire_oval`, `soft_wing`, `hard_wing`.
+    /// `through_wire_oval`, `soft_wing`, `hard_wing`, `spoon_blade` (which sways: its turns are sways).
     pub family: String,
     /// Length (span of a wing), above 0 and at most 0.5 m.
     pub length_m: f64,

@@ -4,7 +4,8 @@ use crate::Refusal;
 use crate::rig::keyed;
 use motilis_core::line::{Core, LineSetup, Start};
 use motilis_core::tackle::{
-    DiverSize, LineMaterial, LineStock, SideSetting, SinkerStyle, Weight, WeightMaterial,
+    DiverSize, LineMaterial, LineStock, ReleaseHole, SideSetting, SinkerStyle, Weight,
+    WeightMaterial,
 };
 use motilis_core::units::{Kilograms, Metres};
 use serde::Deserialize;
@@ -34,6 +35,8 @@ pub struct WeightRequest {
     pub size: Option<String>,
     /// How far a trip diver is turned out, `0` (straight) to `3`; straight when not given.
     pub side: Option<String>,
+    /// Which hole a trip diver's release is set in, `near`, `middle`, `far` or `held`; middle when not given.
+    pub hole: Option<String>,
 }
 
 /// A length of lead-core or copper between leader and main line.
@@ -120,8 +123,15 @@ impl WeightRequest {
                 SideSetting::ALL,
                 SideSetting::key,
             )?;
+            let hole = key(
+                &format!("{path}.hole"),
+                self.hole.as_deref().unwrap_or("middle"),
+                ReleaseHole::from_key,
+                ReleaseHole::ALL,
+                ReleaseHole::key,
+            )?;
             match self.kind.as_str() {
-                "trip_diver" => return Ok(Weight::TripDiver(size, side)),
+                "trip_diver" => return Ok(Weight::TripDiver(size, side, hole)),
                 "float_diver" => return Ok(Weight::FloatDiver(size)),
                 _ => {}
             }

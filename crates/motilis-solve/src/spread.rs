@@ -609,6 +609,7 @@ fn fault(fault: &Fault) -> FaultAnswer {
         Fault::TooSlow { .. } => ("too_slow", None, None),
         Fault::TooFast { .. } => ("too_fast", None, None),
         Fault::OutsideWindow => ("outside_window", None, None),
+        Fault::Trips(_) => ("trips", None, None),
         Fault::OnBottom { .. } => ("on_bottom", None, None),
         Fault::Near { other, .. } => ("near", Some(*other), None),
         Fault::LeaderTooLong { .. } => ("leader_too_long", None, None),

@@ -20,6 +20,7 @@ const STEPS: &[M<'static>] = &[
     M::up(include_str!(
         "../migrations/0009-add-rivers-and-readings.sql"
     )),
+    M::up(include_str!("../migrations/0010-add-release-holes.sql")),
 ];
 const MIGRATIONS: Migrations<'static> = Migrations::from_slice(STEPS);
 
@@ -147,7 +148,8 @@ fn keep_copy(connection: &Connection, path: &Path) -> Result<(), Error> {
 mod tests {
     use super::*;
     use crate::settings;
-    use motilis_core::line::LineSetup;
+    use motilis_core::book::SetupId;
+    use motilis_core::tackle::{ReleaseHole, Weight};
 
     fn folder() -> (tempfile::TempDir, PathBuf) {
         let folder = tempfile::tempdir().unwrap();
@@ -214,7 +216,7 @@ mod tests {
             .write(|c| settings::set(c, "units", "metric"))
             .unwrap();
 
-        let copy = Connection::open(path.with_extension("db.before-v9")).unwrap();
+        let copy = Connection::open(path.with_extension("db.before-v10")).unwrap();
         let version: i32 = copy
             .pragma_query_value(None, "user_version", |row| row.get(0))
             .unwrap();
@@ -388,18 +390,26 @@ mod tests {
         let (_folder, path) = folder();
         let old = as_of(&path, 6);
         let add = |strum: f64| {
-            let setup = LineSetup {
-                strum,
-                ..LineSetup::usual().unwrap()
-            };
-            crate::setups::add(&old, &setup).unwrap()
+            old.execute(
+                "INSERT INTO line_setups (name, start, main_material, main_test_lb, main_diameter_m, weight, diver_size,
+                     side_setting, leader_material, leader_test_lb, leader_diameter_m, lead_m, strum, reel_m)
+                 VALUES ('Diver rod', 'board', 'nylon', 10, 0.00028, 'trip_diver', 'small', '1', 'nylon', 12, 0.00031, 1.5,
+                     ?1, 90)",
+                [strum],
+            )
+            .unwrap();
+            SetupId(old.last_insert_rowid())
         };
         let (usual, own) = (add(1.2), add(1.47));
         drop(old);
         let store = Store::open(&path).unwrap();
-        let strum = |id| store.read(|c| crate::setups::get(c, id)).unwrap().strum;
-        assert!((strum(usual) - 1.3).abs() < 1e-12);
-        assert!((strum(own) - 1.47).abs() < 1e-12);
+        let setup = |id| store.read(|c| crate::setups::get(c, id)).unwrap();
+        assert!((setup(usual).strum - 1.3).abs() < 1e-12);
+        assert!((setup(own).strum - 1.47).abs() < 1e-12);
+        let Some(Weight::TripDiver(_, _, hole)) = setup(usual).weight else {
+            panic!("it is a trip diver");
+        };
+        assert_eq!(hole, ReleaseHole::Middle);
     }
 
     #[test]

@@ -4,7 +4,9 @@ use crate::Error;
 use crate::row::{found, keyed, line_stock, readable};
 use motilis_core::book::SetupId;
 use motilis_core::line::{Core, LineSetup, Start};
-use motilis_core::tackle::{DiverSize, SideSetting, SinkerStyle, Weight, WeightMaterial};
+use motilis_core::tackle::{
+    DiverSize, ReleaseHole, SideSetting, SinkerStyle, Weight, WeightMaterial,
+};
 use motilis_core::units::{Kilograms, Metres};
 use rusqlite::types::Value;
 use rusqlite::{Connection, Row, params_from_iter};
@@ -20,10 +22,12 @@ fn columns(setup: &LineSetup) -> Vec<(&'static str, Value)> {
             above,
         } => ("downrigger", None, Some((ball.0, drop_back.0, above.0))),
     };
-    let (material, diver, side) = match setup.weight {
+    let (material, diver, trip) = match setup.weight {
         None => (None, None, None),
         Some(Weight::Sinker(_, _, material)) => (Some(material.key()), None, None),
-        Some(Weight::TripDiver(size, side)) => (None, Some(size.key()), Some(side.key())),
+        Some(Weight::TripDiver(size, side, hole)) => {
+            (None, Some(size.key()), Some((side.key(), hole.key())))
+        }
         Some(Weight::FloatDiver(size)) => (None, Some(size.key()), None),
     };
     let core = setup.core.map(|core| core.stock);
@@ -61,7 +65,8 @@ fn columns(setup: &LineSetup) -> Vec<(&'static str, Value)> {
         ),
         ("weight_material", material.map(str::to_owned).into()),
         ("diver_size", diver.map(str::to_owned).into()),
-        ("side_setting", side.map(str::to_owned).into()),
+        ("side_setting", trip.map(|(side, _)| side.to_owned()).into()),
+        ("release_hole", trip.map(|(_, hole)| hole.to_owned()).into()),
         ("ahead_m", setup.ahead.0.into()),
         (
             "leader_material",
@@ -183,6 +188,7 @@ fn read_weight(row: &Row<'_>) -> rusqlite::Result<Option<Weight>> {
         "trip_diver" => Ok(Some(Weight::TripDiver(
             keyed(row, "diver_size", DiverSize::from_key)?,
             keyed(row, "side_setting", SideSetting::from_key)?,
+            keyed(row, "release_hole", ReleaseHole::from_key)?,
         ))),
         "float_diver" => {
             let size = keyed(row, "diver_size", DiverSize::from_key)?;

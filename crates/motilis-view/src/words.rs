@@ -7,10 +7,11 @@ pub mod rules;
 pub mod spread;
 
 use crate::units::System;
-use motilis_core::blade::State;
+use motilis_core::blade::{Running, State};
 use motilis_core::book::{Outing, WaterBody};
 use motilis_core::line::{LineSetup, Start, Sure};
 use motilis_core::rig::{Rig, What};
+use motilis_core::tackle::Release;
 use motilis_core::towline::{Band, Source};
 use motilis_core::units::{Celsius, Hertz, Metres, MetresPerSecond};
 use motilis_helm::Refusal;
@@ -21,6 +22,7 @@ pub fn state(state: State) -> &'static str {
         State::Stalled => "Stalling",
         State::Bare => "No blade",
         State::Turning => "Turning",
+        State::Swaying => "Swaying",
         State::RollingOver => "Rolling over",
     }
 }
@@ -28,6 +30,39 @@ pub fn state(state: State) -> &'static str {
 /// Turns a minute, rounded to ten: the model knows no better.
 pub fn turns_a_minute(turns: Hertz) -> String {
     format!("{:.0}", (turns.0 * 6.0).round() * 10.0)
+}
+
+/// What is counted of a blade: it turns, or it sways.
+pub fn beats(state: State) -> &'static str {
+    if state == State::Swaying {
+        "Sways a minute"
+    } else {
+        "Turns a minute"
+    }
+}
+
+/// "290 turns a minute", "160 sways a minute".
+pub fn beats_a_minute(blade: &Running) -> String {
+    let turns = turns_a_minute(blade.turns);
+    format!("{turns} {}", small(beats(blade.state)))
+}
+
+/// A diver that lets go by itself, and what holds it.
+pub fn trips(release: &Release, system: System) -> String {
+    format!(
+        "The rig’s {} trips the diver by itself. Set its release to “{}”, or slow down.",
+        force(release.pull.0, system),
+        release.hole.name()
+    )
+}
+
+/// A pull in the boat's units.
+pub fn force(newtons: f64, system: System) -> String {
+    match system {
+        System::Metric => format!("{newtons:.2} N"),
+        // An ounce-force is the weight of an ounce in standard gravity: 0.278 N.
+        System::Imperial => format!("{:.1} oz pull", newtons / 0.278_014),
+    }
 }
 
 fn speed(value: MetresPerSecond, system: System) -> String {

@@ -5,6 +5,7 @@ use crate::ids::RuleId;
 use crate::light::Sighting;
 use crate::line::OutFor;
 use crate::rules::Topic;
+use crate::tackle::Release;
 use crate::units::{Kilograms, Metres, MetresPerSecond};
 
 /// Whether a rig is worth setting out.
@@ -42,6 +43,8 @@ pub enum Reason {
         /// Whether it is on wire, where roll-over is line twist.
         twists_line: bool,
     },
+    /// Its diver's release lets go without a fish.
+    Trips(Release),
     /// It turns, but so near its start that it is not to be trusted.
     NearStall {
         /// Slowest usable speed.

@@ -207,10 +207,12 @@ impl Traits {
 
 /// Families that practice hangs on a kind of rig (common practice, no source).
 fn families(kind: Kind) -> &'static [Family] {
-    use Family::{Colorado, French, HardWing, HatchetCut, Indiana, MagnumWillow, SoftWing, Willow};
+    use Family::{
+        Colorado, French, HardWing, HatchetCut, Indiana, MagnumWillow, SoftWing, Spoon, Willow,
+    };
     match kind {
         Kind::CrawlerHarness | Kind::Attractor => &[Colorado, Indiana, HatchetCut, Willow],
-        Kind::FastHarness => &[Willow],
+        Kind::FastHarness => &[Willow, Spoon],
         Kind::WingWorm => &[SoftWing, HardWing],
         Kind::FlasherFly => &[SoftWing, HardWing, Indiana, Colorado, MagnumWillow],
         Kind::BaitSpinner => &[SoftWing, HardWing, Colorado, Indiana],

@@ -387,7 +387,9 @@ impl<'a> Judge<'a> {
         let load = rig.load(&blade, &self.water);
         let step = |figure: f64| (50.0 * figure.max(1e-6).ln()).round() as i64;
         Ok(Draft {
-            obstacle: self.obstacle(candidate, &traits, &blade, window),
+            obstacle: self
+                .obstacle(candidate, &traits, &blade, window)
+                .or_else(|| self.trips(candidate, load.drag_area)),
             look: Look::of(&traits, &blade, spun.as_ref()),
             thump: rig.thump_index(&blade, &self.water),
             stirs: attractor.map(|attractor| attractor.window),
@@ -396,6 +398,17 @@ impl<'a> Judge<'a> {
             blade,
             window,
         })
+    }
+
+    /// A diver whose release lets go under the rig's own pull.
+    fn trips(
+        &self,
+        candidate: &Candidate,
+        drag_area: crate::units::SquareMetres,
+    ) -> Option<Reason> {
+        let pull = crate::units::Newtons(self.water.dynamic_pressure(self.day.speed) * drag_area.0);
+        let release = candidate.setup.weight?.release(pull)?;
+        release.trips().then_some(Reason::Trips(release))
     }
 
     /// What rules it out whatever the depth.
@@ -439,7 +452,7 @@ impl<'a> Judge<'a> {
                 above: window.to.unwrap_or(self.day.speed),
                 twists_line: candidate.rig.stack().mount.is_wire(),
             }),
-            State::Turning | State::Bare => None,
+            State::Turning | State::Swaying | State::Bare => None,
         }
     }
 

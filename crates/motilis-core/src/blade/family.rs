@@ -1,3 +1,4 @@
+use super::State;
 use crate::keyed::keyed;
 use crate::units::Radians;
 
@@ -22,6 +23,8 @@ pub enum Family {
     SoftWing,
     /// Rigid plastic with a centre hole.
     HardWing,
+    /// A spoon in front of a worm harness: it sways instead of turning.
+    Spoon,
 }
 
 /// What a family turns, drags and thumps by. All dimensionless but the angle.
@@ -51,12 +54,28 @@ keyed!(Family {
     ThroughWireOval "through_wire_oval" "through-wire oval",
     SoftWing "soft_wing" "soft wing",
     HardWing "hard_wing" "hard wing",
+    Spoon "spoon_blade" "spoon blade",
 });
 
 impl Family {
     /// Whether the blade is a wing that turns about its centre hole.
     pub fn is_wing(self) -> bool {
         matches!(self, Self::SoftWing | Self::HardWing)
+    }
+
+    /// Whether the blade sways from side to side instead of turning about the shaft. Its clevis then passes the shaft no
+    /// torque, so nothing rolls over by friction; it is the spoon itself that spins when it is pulled too fast.
+    pub fn sways(self) -> bool {
+        self == Self::Spoon
+    }
+
+    /// What it does between its start and its end.
+    pub(crate) fn at_work(self) -> State {
+        if self.sways() {
+            State::Swaying
+        } else {
+            State::Turning
+        }
     }
 
     /// The coefficients of the family, chosen so that common practice holds (no published source).
@@ -69,6 +88,9 @@ impl Family {
             Self::Willow => (0.74, 27.0, 1.00, 0.30, 0.80, 0.70),
             Self::MagnumWillow => (0.74, 32.0, 1.00, 0.34, 0.90, 0.75),
             Self::ThroughWireOval => (0.78, 42.0, 0.95, 0.50, 1.00, 0.80),
+            // Half its sway for a cone; a Strouhal number of 0.2 over the width of the sway, as flapping plates and foils have
+            // it (0.2 to 0.4, Taylor, Nudds & Thomas 2003, Nature 425, from memory): λ = π St.
+            Self::Spoon => (0.78, 20.0, 0.63, 0.50, 1.15, 0.80),
             Self::SoftWing | Self::HardWing => (0.75, 40.0, 0.90, 0.30, 1.00, 0.60),
         };
         Coefficients {

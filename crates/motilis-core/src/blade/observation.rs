@@ -38,6 +38,8 @@ pub enum Learned {
     Turn(f64),
     /// `M`, from a roll-over.
     HoldingMoment(NewtonMetres),
+    /// So many times its start it sways, from a spoon that spun.
+    SwayEnds(f64),
 }
 
 impl Observation {
@@ -75,6 +77,9 @@ impl Observation {
             }
             Self::RolledOver(speed) => {
                 MOVING.check("speed_mps", speed.0)?;
+                if blade.family.sways() {
+                    return Ok(Learned::SwayEnds(speed / shaft.start(water)));
+                }
                 Ok(Learned::HoldingMoment(NewtonMetres(
                     water.dynamic_pressure(speed)
                         * shaft.friction
@@ -91,7 +96,7 @@ impl Learned {
     pub fn mean(several: &[Self]) -> Option<Self> {
         let first = several.first()?;
         let figure = |one: &Self| match one {
-            Self::Torque(figure) | Self::Turn(figure) => *figure,
+            Self::Torque(figure) | Self::Turn(figure) | Self::SwayEnds(figure) => *figure,
             Self::HoldingMoment(moment) => moment.0,
         };
         let mean = several.iter().map(figure).sum::<f64>() / several.len() as f64;
@@ -99,6 +104,7 @@ impl Learned {
             Self::Torque(_) => Self::Torque(mean),
             Self::Turn(_) => Self::Turn(mean),
             Self::HoldingMoment(_) => Self::HoldingMoment(NewtonMetres(mean)),
+            Self::SwayEnds(_) => Self::SwayEnds(mean),
         })
     }
 }
@@ -110,6 +116,7 @@ impl Shaft {
             Learned::Torque(torque) => self.blade.coefficients.torque = torque,
             Learned::Turn(turn) => self.blade.coefficients.turn = turn,
             Learned::HoldingMoment(moment) => self.holding_moment = Some(moment),
+            Learned::SwayEnds(times) => self.sway_ends = times,
         }
         self
     }

@@ -16,6 +16,9 @@ pub const POLISHED_BEARING: f64 = 0.2;
 /// Frequencies the lateral line feels best, Hz: from a few to some 100–200 (published range, from memory).
 pub const LATERAL_LINE: (Hertz, Hertz) = (Hertz(3.0), Hertz(150.0));
 
+/// So many times its start a spoon sways before it spins (designed: harness spoons are towed from 1 to some 3 mph; from
+/// memory).
+const SWAY_ENDS: f64 = 2.8;
 /// Spread of the start speed; from memory.
 const START_SPREAD: f64 = 0.108;
 
@@ -34,14 +37,16 @@ pub enum State {
     Bare,
     /// It turns on the shaft.
     Turning,
-    /// Too fast: the whole rig turns instead of the blade.
+    /// It sways from side to side: a spoon.
+    Swaying,
+    /// Too fast: the whole rig turns instead of the blade, or the spoon spins instead of swaying.
     RollingOver,
 }
 
 impl State {
-    /// Whether a rig fishes in it: its blade turns, or it has none to turn.
+    /// Whether a rig fishes in it: its blade turns or sways, or it has none.
     pub fn works(self) -> bool {
-        matches!(self, Self::Turning | Self::Bare)
+        matches!(self, Self::Turning | Self::Swaying | Self::Bare)
     }
 }
 
@@ -49,6 +54,7 @@ keyed!(State {
     Stalled "stalled" "stalled",
     Bare "bare" "no blade",
     Turning "turning" "turning",
+    Swaying "swaying" "swaying",
     RollingOver "rolling_over" "rolling over",
 });
 
@@ -67,6 +73,8 @@ pub struct Shaft {
     pub clevis_radius: Metres,
     /// How much more torque the start takes than a free clevis: 1, or 1.3 for a tight one.
     pub start_factor: f64,
+    /// So many times its start a spoon sways before it spins.
+    pub sway_ends: f64,
 }
 
 /// The speeds between which a rig is worth fishing: 1.2 times its start to 0.9 times its roll-over.
@@ -102,7 +110,7 @@ pub struct Running {
     pub start: MetresPerSecond,
     /// Speed at which the rig rolls over, when the holding moment is known.
     pub roll_over: Option<MetresPerSecond>,
-    /// Turns of the front blade on the shaft a second.
+    /// Turns of the front blade on the shaft a second; of a spoon, sways there and back.
     pub turns: Hertz,
     /// Radius its tip sweeps.
     pub sweep_radius: Metres,
@@ -147,6 +155,7 @@ impl Shaft {
             friction,
             clevis_radius,
             start_factor: 1.0,
+            sway_ends: SWAY_ENDS,
         })
     }
 
@@ -176,8 +185,12 @@ impl Shaft {
         self.blade.start_speed(water) * self.start_factor.sqrt()
     }
 
-    /// Speed at which the friction of the clevis turns the rig: `√(2 M / (ρ μ r_c Σ C_D A sin β))`.
+    /// Speed at which the friction of the clevis turns the rig: `√(2 M / (ρ μ r_c Σ C_D A sin β))`; of a spoon, at which
+    /// it spins instead of swaying.
     pub fn roll_over(&self, water: &Water) -> Option<MetresPerSecond> {
+        if self.blade.family.sways() {
+            return Some(self.sway_ends * self.start(water));
+        }
         let moment = self.holding_moment?;
         Some(MetresPerSecond(
             (2.0 * moment.0
@@ -228,7 +241,7 @@ impl Shaft {
         } else if roll_over.is_some_and(|limit| speed > limit) {
             State::RollingOver
         } else {
-            State::Turning
+            self.blade.family.at_work()
         };
         let starts = if start.0 > 0.0 {
             speed / start
@@ -237,7 +250,7 @@ impl Shaft {
         };
         let drag_area = self.blade.drag_area(starts) * self.blades_felt();
         let (turns, side_force) = match state {
-            State::Turning => (
+            State::Turning | State::Swaying => (
                 self.blade.turn_rate(speed, start),
                 self.blade.side_force(speed, water),
             ),

@@ -69,6 +69,8 @@ const THROUGH_WIRE_OVAL: &[(f64, f64, f64)] = &[
     (5.0, 36.0, 18.0),
     (6.0, 43.0, 21.5),
 ];
+/// Spoon blades of harnesses.
+const SPOON: &[(f64, f64, f64)] = &[(1.0, 38.0, 15.0), (2.0, 48.0, 19.0), (3.0, 57.0, 22.0)];
 /// Spans of wings in inches.
 const SOFT_WING: &[f64] = &[0.8, 1.0, 1.1, 1.5, 1.9, 2.8];
 const HARD_WING: &[f64] = &[1.1, 1.5];
@@ -86,6 +88,7 @@ fn stamped(family: Family) -> &'static [Row] {
         Family::Willow => WILLOW,
         Family::MagnumWillow => MAGNUM_WILLOW,
         Family::ThroughWireOval => THROUGH_WIRE_OVAL,
+        Family::Spoon => SPOON,
         Family::SoftWing | Family::HardWing => &[],
     }
 }
@@ -186,6 +189,7 @@ pub(super) fn gauge(family: Family, length: Metres) -> Metres {
     match family {
         Family::SoftWing => 0.35 * MILLIMETRE,
         Family::HardWing => 0.9 * MILLIMETRE,
+        Family::Spoon => 0.7 * MILLIMETRE,
         _ => 0.28 * MILLIMETRE + 0.0075 * length,
     }
 }

@@ -30,6 +30,8 @@ pub struct BladeDrag {
     pub hanging: SquareMetres,
     /// Drag area while it turns.
     pub turning: SquareMetres,
+    /// What it does between its start and its end.
+    pub at_work: blade::State,
 }
 
 impl BladeDrag {
@@ -40,7 +42,7 @@ impl BladeDrag {
         } else if self.roll_over.is_some_and(|limit| speed > limit) {
             blade::State::RollingOver
         } else {
-            blade::State::Turning
+            self.at_work
         }
     }
 

@@ -214,6 +214,7 @@ fn rig_load(rod: &Rod, setup: &LineSetup, scene: &Scene<'_>) -> Result<NodeLoad,
                 roll_over: running.roll_over,
                 hanging: others + shaft.hanging_drag_area(),
                 turning: others + shaft.turning_drag_area(),
+                at_work: shaft.blade.family.at_work(),
             });
             Ok(NodeLoad {
                 blade,
@@ -431,6 +432,8 @@ fn line_frame(line: &Moving, steady: &LineRunning, track: &Track, step: usize) -
             roll_over: blade.roll_over,
             hanging: blade.drag_area,
             turning: blade.drag_area,
+            // Either works.
+            at_work: crate::blade::State::Turning,
         }
         .state(speed)
         .into(),

@@ -20,7 +20,7 @@ pub enum Kind {
     WingWorm,
     /// Two-hook (or single-hook) crawler harness.
     CrawlerHarness,
-    /// Fast harness with double willow or spoon blade.
+    /// Fast harness with double willow or a spoon blade.
     FastHarness,
     /// Tinsel fly or squid with a wing, run behind a rotating flasher.
     FlasherFly,

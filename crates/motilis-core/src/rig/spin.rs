@@ -96,12 +96,14 @@ impl Rig {
         let shaft = self.shaft(water, temperature)?;
         let (load, running) = self.at(speed, water, temperature)?;
         let bait = self.bait_spin(speed, water);
+        // A spoon that sways turns nothing; one that spins does.
+        let turns = shaft.filter(|_| running.state != State::Swaying);
         // Q over M grows with the square of the speed and is 1 where the rig rolls over.
         let share = running
             .roll_over
-            .filter(|limit| limit.0 > 0.0 && running.state != State::Stalled)
+            .filter(|limit| turns.is_some() && limit.0 > 0.0 && running.state != State::Stalled)
             .map_or(0.0, |limit| (speed / limit).powi(2));
-        let clevis = shaft
+        let clevis = turns
             .filter(|_| running.state != State::Stalled)
             .map_or(0.0, |shaft| {
                 shaft.friction * running.drag.0 * shaft.clevis_radius.0
@@ -140,7 +142,7 @@ impl Rig {
                     .map(|(friction, radius)| (style, NewtonMetres(friction * pull.0 * radius.0))),
                 _ => None,
             });
-        let turned = shaft.map_or(0.0, |shaft| shaft.blade.turn_rate(speed, running.start).0);
+        let turned = turns.map_or(0.0, |shaft| shaft.blade.turn_rate(speed, running.start).0);
         Ok(Spin {
             lean: Radians(share.min(1.0).asin()),
             margin: running.roll_over.map(|limit| 1.0 - speed / limit),

@@ -2,6 +2,7 @@ use super::line_running::State;
 use super::running::Running;
 use super::{Rod, Spread, TANGLED};
 use crate::line::Bottom;
+use crate::tackle::Release;
 use crate::units::{Metres, MetresPerSecond};
 
 /// What is wrong with a line.
@@ -31,6 +32,8 @@ pub enum Fault {
     },
     /// It turns, but outside the speeds worth fishing it at.
     OutsideWindow,
+    /// Its diver's release lets go without a fish.
+    Trips(Release),
     /// It is on the bottom.
     OnBottom {
         /// Line too much.
@@ -88,6 +91,7 @@ impl Running {
         if let Bottom::Dragging { too_much, touching } = line.bottom {
             faults.push(Fault::OnBottom { too_much, touching });
         }
+        faults.extend(line.release.filter(Release::trips).map(Fault::Trips));
         let blade = line.blade.as_ref();
         match line.state {
             State::Works if line.window.holds(line.speed) => {}

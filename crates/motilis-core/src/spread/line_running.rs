@@ -7,6 +7,7 @@ use crate::blade::{self, Window};
 use crate::error::Error;
 use crate::line::{Bottom, Clipped, Hung, LineSetup, Rigging, Sure, Surroundings, against, pull};
 use crate::rig::Practice;
+use crate::tackle::Release;
 use crate::towline::PointLoad;
 use crate::units::{Metres, MetresPerSecond, Newtons};
 
@@ -28,7 +29,7 @@ pub enum State {
 impl From<blade::State> for State {
     fn from(state: blade::State) -> Self {
         match state {
-            blade::State::Turning | blade::State::Bare => Self::Works,
+            blade::State::Turning | blade::State::Swaying | blade::State::Bare => Self::Works,
             blade::State::Stalled => Self::Stalled,
             blade::State::RollingOver => Self::RollingOver,
         }
@@ -64,6 +65,8 @@ pub struct LineRunning {
     pub bottom: Bottom,
     /// Pull backwards where it enters the water.
     pub pull: Newtons,
+    /// Its diver's release under the pull of what it tows.
+    pub release: Option<Release>,
     /// Distance by which its board trails the rod tip.
     pub lag: Option<Metres>,
     /// Row of its board: 2 for one that is pulled far behind the others.
@@ -229,6 +232,10 @@ pub(super) fn solved(
         None => known.and_then(|_| tail(rod, &setup, speed, surroundings, spread.speed)),
     };
     let blade = load.as_ref().ok().and_then(|(_, blade)| *blade);
+    let release = load.as_ref().ok().and_then(|(load, _)| {
+        let pull = surroundings.water.dynamic_pressure(speed) * load.drag_area.0;
+        setup.weight?.release(Newtons(pull))
+    });
     let hung = load.and_then(|(load, _)| {
         let clips = clipped(spread, place, speed, surroundings)?;
         let rigging = Rigging::new(&setup, load, speed, &surroundings.water, &clips)?;
@@ -268,6 +275,7 @@ pub(super) fn solved(
         rig: entry,
         bottom: Bottom::Unknown,
         pull: Newtons(0.0),
+        release,
         lag,
         row: 1,
         refused: None,

@@ -53,6 +53,7 @@ pub fn mends(
     let tried: Vec<Mend> = match worst {
         Fault::Stalled { .. }
         | Fault::RollingOver { .. }
+        | Fault::Trips(_)
         | Fault::TooSlow { .. }
         | Fault::TooFast { .. } => {
             let mut tried = speeds(spread, running, place);

@@ -9,4 +9,6 @@ mod weight;
 
 pub use line_stock::{LineMaterial, LineStock};
 pub(crate) use weight::{CABLE, ball_load};
-pub use weight::{DiverSize, SideSetting, SinkerStyle, Weight, WeightMaterial};
+pub use weight::{
+    DiverSize, Release, ReleaseHole, SideSetting, SinkerStyle, Weight, WeightMaterial,
+};

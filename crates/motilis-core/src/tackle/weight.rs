@@ -84,6 +84,64 @@ impl SideSetting {
     }
 }
 
+/// Which hole of a trip diver's arm its release is set in: how hard something must pull before it lets go.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord)]
+pub enum ReleaseHole {
+    /// Nearest the pivot: light rigs and small fish.
+    Near,
+    /// In the middle.
+    Middle,
+    /// Farthest out: for what pulls hard.
+    Far,
+    /// It never lets go; the fish is fought against the diver.
+    Held,
+}
+
+keyed!(ReleaseHole {
+    Near "near" "near hole, lets go easily",
+    Middle "middle" "middle hole",
+    Far "far" "far hole, lets go hard",
+    Held "held" "never lets go",
+});
+
+impl ReleaseHole {
+    /// The pull at which it lets go; from memory, some 3/4, 1 1/2 and 3 lb. `None` for one that never does.
+    pub fn trips_at(self) -> Option<Newtons> {
+        match self {
+            Self::Near => Some(Newtons(3.3)),
+            Self::Middle => Some(Newtons(6.7)),
+            Self::Far => Some(Newtons(13.3)),
+            Self::Held => None,
+        }
+    }
+
+    /// The easiest hole that holds a pull with half as much in hand.
+    pub fn holding(pull: Newtons) -> Self {
+        *Self::ALL
+            .iter()
+            .find(|hole| hole.trips_at().is_none_or(|at| at.0 >= 1.5 * pull.0))
+            .unwrap_or(&Self::Held)
+    }
+}
+
+/// A diver's release under the steady pull of what it tows.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Release {
+    /// What it lets go at; `None` for one that never does.
+    pub at: Option<Newtons>,
+    /// What the rig pulls.
+    pub pull: Newtons,
+    /// The easiest hole that holds the rig.
+    pub hole: ReleaseHole,
+}
+
+impl Release {
+    /// Whether it lets go without a fish.
+    pub fn trips(&self) -> bool {
+        self.at.is_some_and(|at| self.pull >= at)
+    }
+}
+
 /// A weight on the line, sold by its mass.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
 pub enum SinkerStyle {
@@ -116,7 +174,7 @@ pub enum Weight {
     /// Something heavy.
     Sinker(SinkerStyle, Kilograms, WeightMaterial),
     /// A disc that planes down, turned out or not, and trips on a strike.
-    TripDiver(DiverSize, SideSetting),
+    TripDiver(DiverSize, SideSetting, ReleaseHole),
     /// A rattling body that planes down and floats when it is stopped.
     FloatDiver(DiverSize),
 }
@@ -170,7 +228,7 @@ impl Weight {
                     down_area: SquareMetres(down),
                 }
             }
-            Self::TripDiver(size, _) => planing(size, Newtons(0.0)),
+            Self::TripDiver(size, ..) => planing(size, Newtons(0.0)),
             Self::FloatDiver(size) => planing(size, Newtons(-buoyancy(size))),
         }
     }
@@ -179,7 +237,7 @@ impl Weight {
     pub fn inertia(&self) -> Kilograms {
         match *self {
             Self::Sinker(_, mass, _) => mass,
-            Self::TripDiver(size, _) | Self::FloatDiver(size) => Kilograms(match size {
+            Self::TripDiver(size, ..) | Self::FloatDiver(size) => Kilograms(match size {
                 DiverSize::Small => 0.03,
                 DiverSize::Medium => 0.06,
                 DiverSize::Large => 0.10,
@@ -190,7 +248,7 @@ impl Weight {
     /// By how much its down-force leans to the side.
     pub fn lean(&self) -> Radians {
         match self {
-            Self::TripDiver(_, side) => side.lean(),
+            Self::TripDiver(_, side, _) => side.lean(),
             Self::Sinker(..) | Self::FloatDiver(_) => Radians(0.0),
         }
     }
@@ -198,6 +256,18 @@ impl Weight {
     /// Whether it dives by the water's push, so that the fish must be netted with it at the rod tip.
     pub fn is_diver(&self) -> bool {
         !matches!(self, Self::Sinker(style, ..) if *style != SinkerStyle::DivingWeight)
+    }
+
+    /// What its release does under a rig's pull; `None` for a tool without one.
+    pub fn release(&self, pull: Newtons) -> Option<Release> {
+        match self {
+            Self::TripDiver(_, _, hole) => Some(Release {
+                at: hole.trips_at(),
+                pull,
+                hole: ReleaseHole::holding(pull),
+            }),
+            Self::Sinker(..) | Self::FloatDiver(_) => None,
+        }
     }
 
     /// Its mass, for those that are sold by it.
@@ -237,8 +307,12 @@ impl Weight {
     pub fn name(&self) -> String {
         match self {
             Self::Sinker(style, ..) => style.name().to_owned(),
-            Self::TripDiver(size, SideSetting::Straight) => format!("{} trip diver", size.name()),
-            Self::TripDiver(size, side) => format!("{} trip diver, {}", size.name(), side.name()),
+            Self::TripDiver(size, SideSetting::Straight, _) => {
+                format!("{} trip diver", size.name())
+            }
+            Self::TripDiver(size, side, _) => {
+                format!("{} trip diver, {}", size.name(), side.name())
+            }
             Self::FloatDiver(size) => format!("{} float diver", size.name()),
         }
     }
@@ -317,12 +391,34 @@ mod tests {
 
     #[test]
     fn a_diver_is_held_down_by_the_water_alone() {
-        let diver = Weight::TripDiver(DiverSize::Medium, SideSetting::Straight);
+        let diver = Weight::TripDiver(
+            DiverSize::Medium,
+            SideSetting::Straight,
+            ReleaseHole::Middle,
+        );
         let load = diver.load(&lake());
         assert_relative_eq!(load.submerged_weight.0, 0.0);
         assert!(load.down_area > load.drag_area);
         assert_eq!(diver.mass(), None);
         assert!(diver.is_diver() && diver.lean() == Radians(0.0));
+    }
+
+    #[test]
+    fn a_release_lets_go_by_itself_only_under_a_pull_that_its_hole_does_not_hold() {
+        let with = |hole| Weight::TripDiver(DiverSize::Medium, SideSetting::Straight, hole);
+        let release = |hole, pull| with(hole).release(Newtons(pull)).unwrap();
+        assert!(!release(ReleaseHole::Near, 1.0).trips());
+        assert!(release(ReleaseHole::Near, 5.0).trips());
+        assert!(!release(ReleaseHole::Middle, 5.0).trips());
+        assert!(!release(ReleaseHole::Held, 500.0).trips());
+        for pull in [0.0, 1.0, 2.3, 5.0, 9.0, 40.0] {
+            let held = release(ReleaseHole::Near, pull).hole;
+            assert!(!release(held, pull).trips(), "{pull} N in {held:?}");
+        }
+        assert_eq!(
+            Weight::FloatDiver(DiverSize::Small).release(Newtons(9.0)),
+            None
+        );
     }
 
     #[test]

@@ -6,7 +6,8 @@ use motilis_core::line::{LineSetup, Start, Surroundings};
 use motilis_core::rig::{Practice, Rig};
 use motilis_core::spread::{DiveTable, Holder, Lure, Rod, Spread, Stance, Towed};
 use motilis_core::tackle::{
-    DiverSize, LineMaterial, LineStock, SideSetting, SinkerStyle, Weight, WeightMaterial,
+    DiverSize, LineMaterial, LineStock, ReleaseHole, SideSetting, SinkerStyle, Weight,
+    WeightMaterial,
 };
 use motilis_core::units::{FOOT, MILE_PER_HOUR, Metres, OUNCE, POUND};
 use std::sync::Arc;
@@ -51,7 +52,11 @@ pub fn clip_on() -> Weight {
 pub fn diver(side: SideSetting) -> LineSetup {
     LineSetup {
         main: LineStock::of_test(LineMaterial::Braid, 30).unwrap(),
-        weight: Some(Weight::TripDiver(DiverSize::Small, side)),
+        weight: Some(Weight::TripDiver(
+            DiverSize::Small,
+            side,
+            ReleaseHole::Middle,
+        )),
         ..bouncer(1.0)
     }
 }

@@ -10,7 +10,8 @@ use motilis_core::fish::Fish;
 use motilis_core::line::{Bottom, Line, LineSetup, OutFor, Start, Surroundings};
 use motilis_core::rig::{HookStyle, Kind, Material, Mount, Rig};
 use motilis_core::tackle::{
-    DiverSize, LineMaterial, LineStock, SideSetting, SinkerStyle, Weight, WeightMaterial,
+    DiverSize, LineMaterial, LineStock, ReleaseHole, SideSetting, SinkerStyle, Weight,
+    WeightMaterial,
 };
 use motilis_core::units::{
     Celsius, FOOT, INCH, KILOMETRE_PER_HOUR, MILE_PER_HOUR, Metres, MetresPerSecond, OUNCE, POUND,
@@ -276,7 +277,11 @@ fn a_downrigger_ball_is_set_by_its_cable() {
 #[test]
 fn a_diver_keeps_its_depth_when_the_speed_changes() {
     let setup = LineSetup {
-        weight: Some(Weight::TripDiver(DiverSize::Medium, SideSetting::Straight)),
+        weight: Some(Weight::TripDiver(
+            DiverSize::Medium,
+            SideSetting::Straight,
+            ReleaseHole::Middle,
+        )),
         main: LineStock::of_test(LineMaterial::Braid, 30).unwrap(),
         ..bouncer(1.0)
     };
@@ -619,4 +624,38 @@ fn a_skirt_is_trimmed_level_with_the_bend() {
     let (past, level, _) = skirt(&trimmed).unwrap();
     assert!(past.0.abs() < 1e-6 && level == Level::Pass, "{past:?}");
     assert!(trims(&trimmed));
+}
+
+/// A spoon blade sways in front of its worm from about 1 to some 3 mph and leaves the line alone; faster it spins and
+/// twists (common practice, no source). Its beat keeps a Strouhal number of 0.2 over the width of its sway, as flapping
+/// foils and tails do (0.2 to 0.4: Taylor, Nudds & Thomas 2003, Nature 425, 707, from memory).
+#[test]
+fn a_spoon_blade_sways_and_does_not_twist() {
+    let spoon = harness(&[blade(Family::Spoon, 2.0)], 2);
+    assert_eq!(state(&spoon, 0.7), State::Stalled);
+    for mph in [1.3, 1.8, 2.4] {
+        let speed = mph * MILE_PER_HOUR;
+        let running = spoon.running(speed, &lake(), Celsius(15.0)).unwrap();
+        assert_eq!(running.state, State::Swaying);
+        let spin = spoon.spin(speed, &lake(), Celsius(15.0)).unwrap();
+        assert_eq!(spin.torque.0, 0.0);
+        let strouhal = running.turns.0 * 2.0 * running.sweep_radius.0 / speed.0;
+        assert!((0.1..=0.21).contains(&strouhal), "{mph} mph: {strouhal}");
+    }
+    assert_eq!(state(&spoon, 3.2), State::RollingOver);
+    assert!((2.6..3.2).contains(&roll_mph(&spoon)));
+}
+
+/// What was seen of a spoon replaces its start, its beat and its end, as with any blade.
+#[test]
+fn a_spoon_learns_where_it_spins() {
+    use motilis_core::blade::Observation;
+    let spoon = harness(&[blade(Family::Spoon, 2.0)], 2);
+    let shaft = spoon.shaft(&lake(), Celsius(15.0)).unwrap().unwrap();
+    let seen = 2.5 * MILE_PER_HOUR;
+    let learned = Observation::RolledOver(seen)
+        .learn(&shaft, &lake())
+        .unwrap();
+    let roll = shaft.calibrated(learned).roll_over(&lake()).unwrap();
+    assert!((roll.0 - seen.0).abs() < 1e-12);
 }

@@ -14,7 +14,7 @@ use motilis_core::motion::{Course, Scene, record};
 use motilis_core::spread::{
     Fault, Group, Holder, Mend, Rod, SetOut, Side, Spread, State, Towed, Turn, closest, mends,
 };
-use motilis_core::tackle::{DiverSize, LineMaterial, LineStock, SideSetting, Weight};
+use motilis_core::tackle::{DiverSize, LineMaterial, LineStock, ReleaseHole, SideSetting, Weight};
 use motilis_core::units::{FOOT, GRAVITY, INCH, MILE_PER_HOUR, Metres, MetresPerSecond, POUND};
 use proptest::prelude::*;
 use rstest::rstest;
@@ -343,7 +343,11 @@ fn boards_go_out_in_the_order_of_practice() {
 fn a_hard_puller_falls_back_into_a_second_row() {
     let diving = LineSetup {
         start: Start::Board,
-        weight: Some(Weight::TripDiver(DiverSize::Medium, SideSetting::Straight)),
+        weight: Some(Weight::TripDiver(
+            DiverSize::Medium,
+            SideSetting::Straight,
+            ReleaseHole::Middle,
+        )),
         ..diver(SideSetting::Straight)
     };
     let spread = spread(

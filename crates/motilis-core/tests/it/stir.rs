@@ -8,6 +8,7 @@ use motilis_core::rig::{
     AttractorStyle, BARE, Bait, Holder, HookStyle, Kind, Material, Mount, Part, Piece, Rig, Stir,
     SwivelStyle, What,
 };
+use motilis_core::tackle::{DiverSize, ReleaseHole, SideSetting, Weight};
 use motilis_core::units::{Celsius, FOOT, MILE_PER_HOUR, Metres, POUND};
 use rstest::rstest;
 
@@ -272,4 +273,37 @@ fn silver_nickel_and_matte_silver_look_different_at_depth() {
         (matte.1 / nickel.1 - 1.0).abs() > 0.03,
         "{matte:?} {nickel:?}"
     );
+}
+
+/// A diver set to let go easily trips under a flasher, and holds a bare rig; the hole it names holds the flasher (common
+/// practice, no source). It is no call and a fault of the spread.
+#[test]
+fn a_release_too_light_for_its_rig_lets_go_by_itself() {
+    use motilis_core::advice::{Candidate, Judge, Reason, Ways};
+    let diver = |hole| LineSetup {
+        weight: Some(Weight::TripDiver(
+            DiverSize::Large,
+            SideSetting::Straight,
+            hole,
+        )),
+        ..bouncer(1.0)
+    };
+    let day = motilis_core::advice::Day {
+        speed: 2.8 * MILE_PER_HOUR,
+        ..crate::pool::day()
+    };
+    let reason = |rig: &Rig, hole| {
+        let ways = Ways::usual(day.fish);
+        let judge = Judge::new(&day, &ways).unwrap();
+        let candidates = [Candidate::made_up(rig.clone(), diver(hole))];
+        judge.all(&candidates).unwrap().remove(0).reason
+    };
+    let flasher = behind(AttractorStyle::RotatingFlasher, 11.0);
+    let Reason::Trips(release) = reason(&flasher, ReleaseHole::Near) else {
+        panic!("the near hole holds a flasher");
+    };
+    assert!(release.trips() && release.hole > ReleaseHole::Near);
+    for (rig, hole) in [(&flasher, release.hole), (&wire_trout(), ReleaseHole::Near)] {
+        assert!(!matches!(reason(rig, hole), Reason::Trips(_)), "{hole:?}");
+    }
 }

@@ -22,7 +22,7 @@ fn the_scenario_is_whole() {
         .read(|c| {
             assert_eq!(waters::all(c)?.len(), 3);
             assert_eq!(rigs::boards(c)?.len(), 40);
-            assert_eq!(parts::all(c)?.len(), 269);
+            assert_eq!(parts::all(c)?.len(), 271);
             assert!(made::all(c)?.len() >= 30);
             let outings = outings::all(c)?;
             assert_eq!(outings.len(), 6);

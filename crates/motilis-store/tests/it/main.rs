@@ -19,7 +19,8 @@ use motilis_core::rig::{
 };
 use motilis_core::rules::{LocalRule, Says, Slot, Topic};
 use motilis_core::tackle::{
-    DiverSize, LineMaterial, LineStock, SideSetting, SinkerStyle, Weight, WeightMaterial,
+    DiverSize, LineMaterial, LineStock, ReleaseHole, SideSetting, SinkerStyle, Weight,
+    WeightMaterial,
 };
 use motilis_core::units::{Celsius, FOOT, INCH, MILE_PER_HOUR, Metres, NewtonMetres, OUNCE, POUND};
 use motilis_store::made::Built;
@@ -219,7 +220,7 @@ fn a_day_on_the_water_is_kept() {
 #[case(Start::RodTip { height: 5.0 * FOOT }, Some(Weight::Sinker(SinkerStyle::BottomBouncer, OUNCE, WeightMaterial::Lead)))]
 #[case(Start::Board, Some(Weight::Sinker(SinkerStyle::Egg, 0.5 * OUNCE, WeightMaterial::Tin)))]
 #[case(Start::Board, Some(Weight::Sinker(SinkerStyle::ClipOn, 2.0 * OUNCE, WeightMaterial::Tungsten)))]
-#[case(Start::RodTip { height: 4.0 * FOOT }, Some(Weight::TripDiver(DiverSize::Large, SideSetting::Straight)))]
+#[case(Start::RodTip { height: 4.0 * FOOT }, Some(Weight::TripDiver(DiverSize::Large, SideSetting::Straight, ReleaseHole::Middle)))]
 #[case(Start::Downrigger { ball: 8.0 * POUND, drop_back: 20.0 * FOOT, above: Metres(0.0) }, None)]
 fn every_kind_of_set_up_comes_back_as_it_went_in(
     #[case] start: Start,

@@ -10,7 +10,8 @@ use motilis_core::line::{Core, LineSetup, Start};
 use motilis_core::rig::Practice;
 use motilis_core::spread::{DiveTable, Holder, Lure, Stance};
 use motilis_core::tackle::{
-    DiverSize, LineMaterial, LineStock, SideSetting, SinkerStyle, Weight, WeightMaterial,
+    DiverSize, LineMaterial, LineStock, ReleaseHole, SideSetting, SinkerStyle, Weight,
+    WeightMaterial,
 };
 use motilis_core::units::{Celsius, FOOT, Hertz, MILE_PER_HOUR, OUNCE};
 use motilis_store::trash::{Record, take_back, throw};
@@ -200,7 +201,7 @@ fn a_touch_belongs_to_its_rod_line_and_weight() {
 }
 
 #[rstest]
-#[case(Some(Weight::TripDiver(DiverSize::Small, SideSetting::Two)))]
+#[case(Some(Weight::TripDiver(DiverSize::Small, SideSetting::Two, ReleaseHole::Middle)))]
 #[case(Some(Weight::FloatDiver(DiverSize::Medium)))]
 #[case(Some(Weight::Sinker(SinkerStyle::DivingWeight, OUNCE, WeightMaterial::Tin)))]
 #[case(None)]

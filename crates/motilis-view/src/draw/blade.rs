@@ -39,6 +39,7 @@ fn shape(family: Family) -> (f64, f64, f64, f64) {
         Family::Indiana => (0.60, 1.70, 2.10, 0.065),
         Family::Willow => (0.46, 1.45, 1.40, 0.055),
         Family::MagnumWillow => (0.50, 1.45, 1.40, 0.055),
+        Family::Spoon => (0.64, 1.55, 1.90, 0.05),
         Family::HatchetCut => (0.68, 1.70, 3.00, 0.06),
         Family::French | Family::ThroughWireOval | Family::SoftWing | Family::HardWing => {
             (0.63, 1.60, 2.40, 0.06)
@@ -132,6 +133,7 @@ mod tests {
             (Family::ThroughWireOval, 4.0),
             (Family::SoftWing, 1.5),
             (Family::HardWing, 1.5),
+            (Family::Spoon, 2.0),
         ] {
             let blade = Blade::of_size(family, number).unwrap();
             let points = outline(&blade, 1_000.0).points;

@@ -24,6 +24,7 @@ pub struct TurningBlade {
     colour: String,
     turns: f64,
     hanging: bool,
+    sways: bool,
     title: String,
 }
 
@@ -41,18 +42,23 @@ impl TurningBlade {
             let share = radius / blade.length.0;
             whole.foreshortened(share, CENTRE, CENTRE)
         };
-        let turning = running.state == State::Turning;
+        let turning = matches!(running.state, State::Turning | State::Swaying);
         Self {
             face,
             second: count == 2 && !wing,
             ghosts: if turning {
-                vec![60, 120, 240, 300]
+                if blade.family.sways() {
+                    vec![50, 70, 110, 130]
+                } else {
+                    vec![60, 120, 240, 300]
+                }
             } else {
                 Vec::new()
             },
             colour: colour.to_owned(),
             turns: running.turns.0,
             hanging: !turning,
+            sways: blade.family.sways(),
             title: says.to_owned(),
         }
     }
@@ -84,6 +90,7 @@ impl TurningBlade {
             colour: "bait".to_owned(),
             turns: spun.turns.0,
             hanging: false,
+            sways: false,
             title: says.to_owned(),
         }
     }

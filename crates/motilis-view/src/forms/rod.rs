@@ -300,7 +300,7 @@ fn facts(
     }
     if let Some(blade) = runs.blade {
         let turns = crate::words::turns_a_minute(blade.turns);
-        facts.push(("Turns a minute", turns));
+        facts.push((crate::words::beats(blade.state), turns));
     }
     if let Some(lag) = runs.lag {
         facts.push(("Board trails the tip by", depth(lag)));

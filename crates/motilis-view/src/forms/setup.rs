@@ -8,7 +8,8 @@ use motilis_core::book::plain_text;
 use motilis_core::fields;
 use motilis_core::line::{Core, LineSetup, Start};
 use motilis_core::tackle::{
-    DiverSize, LineMaterial, LineStock, SideSetting, SinkerStyle, Weight, WeightMaterial,
+    DiverSize, LineMaterial, LineStock, ReleaseHole, SideSetting, SinkerStyle, Weight,
+    WeightMaterial,
 };
 use motilis_core::units::{Kilograms, Metres};
 use serde::Deserialize;
@@ -32,6 +33,8 @@ struct RawSetup {
     material: String,
     size: String,
     side: String,
+    #[serde(default)]
+    hole: String,
     ahead: String,
     leader: String,
     lead: String,
@@ -157,11 +160,11 @@ pub(super) fn spools(
 
 /// What the lists of a set-up say.
 fn lists_of(setup: &LineSetup) -> RawSetup {
-    let (material, size, side) = match setup.weight {
-        Some(Weight::Sinker(_, _, material)) => (material.key(), "", ""),
-        Some(Weight::TripDiver(size, side)) => ("", size.key(), side.key()),
-        Some(Weight::FloatDiver(size)) => ("", size.key(), ""),
-        None => ("", "", ""),
+    let (material, size, side, hole) = match setup.weight {
+        Some(Weight::Sinker(_, _, material)) => (material.key(), "", "", ""),
+        Some(Weight::TripDiver(size, side, hole)) => ("", size.key(), side.key(), hole.key()),
+        Some(Weight::FloatDiver(size)) => ("", size.key(), "", ""),
+        None => ("", "", "", ""),
     };
     RawSetup {
         start: match setup.start {
@@ -181,6 +184,7 @@ fn lists_of(setup: &LineSetup) -> RawSetup {
         material: material.into(),
         size: size.into(),
         side: side.into(),
+        hole: hole.into(),
         ..RawSetup::default()
     }
 }
@@ -217,6 +221,7 @@ fn tool_lists(raw: &RawSetup) -> Vec<List> {
         .map(|one| (one.key(), one.name()));
     let sizes = DiverSize::ALL.iter().map(|one| (one.key(), one.name()));
     let sides = SideSetting::ALL.iter().map(|one| (one.key(), one.name()));
+    let holes = ReleaseHole::ALL.iter().map(|one| (one.key(), one.name()));
     vec![
         ("weight", "Tool", Choice::list(tools, &raw.weight)),
         (
@@ -226,6 +231,7 @@ fn tool_lists(raw: &RawSetup) -> Vec<List> {
         ),
         ("size", "Size of a diver", Choice::list(sizes, &raw.size)),
         ("side", "Turned out", Choice::list(sides, &raw.side)),
+        ("hole", "Release", Choice::list(holes, &raw.hole)),
     ]
 }
 
@@ -281,7 +287,7 @@ fn form(
         ),
         group(
             "What takes it down",
-            "material and weight for sinkers, size for divers, side setting for trip divers",
+            "material and weight for sinkers, size for divers, side setting and release hole for trip divers",
             tool_lists(raw),
             vec![fields.mass, fields.ahead],
         ),
@@ -383,7 +389,7 @@ fn exactly(typed: LineSetup, kept: Option<&LineSetup>, sent: &Texts, shown: &Tex
         } else {
             typed.core
         },
-        weight: if all(&["weight", "mass", "material", "size", "side"]) {
+        weight: if all(&["weight", "mass", "material", "size", "side", "hole"]) {
             kept.weight
         } else {
             typed.weight
@@ -442,6 +448,7 @@ fn typed(raw: &RawSetup, system: System) -> Result<LineSetup, Box<(Fields, Strin
         "trip_diver" => Some(Weight::TripDiver(
             size,
             SideSetting::from_key(&raw.side).unwrap_or(SideSetting::Straight),
+            ReleaseHole::from_key(&raw.hole).unwrap_or(ReleaseHole::Middle),
         )),
         "float_diver" => Some(Weight::FloatDiver(size)),
         key => SinkerStyle::from_key(key).map(|style| {

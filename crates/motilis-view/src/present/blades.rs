@@ -1,7 +1,7 @@
 //! Blades running in the tank, the ladder of all rigs, and what was observed.
 
 use super::stir;
-use super::tank::{Shown, force};
+use super::tank::Shown;
 use super::today::verdict;
 use crate::draw::{Curve, CurveSource, SpeedRule, Stretch, ThumpWave, TurningBlade};
 use crate::forms::observed::{dunk_fields, sights, touch_fields, touches};
@@ -61,7 +61,6 @@ fn standing(
 fn panel(stock: &Seen<Stock<'_, '_>>, settled: &Settled, rig: &Rig) -> Result<BladePanel, Error> {
     let speed = settled.speed;
     let (running, verdict_of) = standing(rig, stock, speed)?;
-    let turns = words::turns_a_minute(running.turns);
     let spun = rig.bait_spin(speed, &stock.surroundings.water);
     let blade = rig.front_blade().map(|(blade, _)| {
         TurningBlade::new(
@@ -70,9 +69,10 @@ fn panel(stock: &Seen<Stock<'_, '_>>, settled: &Settled, rig: &Rig) -> Result<Bl
             &running,
             &colour(rig.finish().colour),
             &format!(
-                "{}, seen along the shaft: {}, {turns} turns a minute.",
+                "{}, seen along the shaft: {}, {}.",
                 rig.name,
-                words::small(words::state(running.state))
+                words::small(words::state(running.state)),
+                words::beats_a_minute(&running)
             ),
         )
     });
@@ -128,7 +128,7 @@ fn facts(
     let sunk = figures(rig.stack(), water, temperature, speed);
     let mut facts = vec![
         computed(
-            "Turns a minute",
+            words::beats(running.state),
             words::turns_a_minute(running.turns),
             learned,
         ),
@@ -142,7 +142,7 @@ fn facts(
             format!(
                 "{:.1} Hz, {}",
                 running.turns.0,
-                force(running.side_force.0, system)
+                words::force(running.side_force.0, system)
             ),
             &format!(
                 "side force at the turn rate; fish feel some {:.0}–{:.0} Hz best (published range, from memory)",
@@ -156,7 +156,7 @@ fn facts(
         ),
         computed(
             "Drag",
-            force(running.drag.0, system),
+            words::force(running.drag.0, system),
             "drag area of the turning blades, speed",
         ),
         computed(
@@ -193,6 +193,8 @@ fn facts(
         ),
     ];
     facts.extend(rig.bait_spin(speed, water).as_ref().map(stir::bait));
+    let release = setup.weight.and_then(|weight| weight.release(spin.pull));
+    facts.extend(release.map(|release| stir::release(&release, system)));
     if let Some(attractor) = rig.attraction(speed, water) {
         facts.extend(stir::attractor(&attractor, system));
         let leader = rig.stack().mount.part().line().unwrap_or(setup.leader);

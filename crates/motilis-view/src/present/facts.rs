@@ -99,7 +99,7 @@ fn blade(shop: &Seen<Shop>, checked: &Checked) -> Vec<Fact> {
     ));
     if at_speed.state != State::Bare {
         facts.push(fact(
-            "Turns a minute",
+            words::beats(at_speed.state),
             words::turns_a_minute(at_speed.turns),
             "at its favourite speed",
         ));

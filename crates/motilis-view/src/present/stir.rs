@@ -1,12 +1,11 @@
 //! What stirs beside the blade, and what it does to the line: attractor, spinning bait, twist, the leader's stiffness.
 
-use super::tank::force;
 use crate::screens::{Fact, Kind};
 use crate::units::System;
 use crate::words;
 use motilis_core::line::{End, Twist};
 use motilis_core::rig::{Attraction, BaitSpin, Holder, Spin, Stir, SwivelStyle};
-use motilis_core::tackle::LineStock;
+use motilis_core::tackle::{LineStock, Release};
 use motilis_core::units::{MILLIMETRE, Metres, MetresPerSecond, Newtons};
 
 fn fact(label: &'static str, value: String, from: impl Into<String>) -> Fact {
@@ -42,7 +41,7 @@ pub(crate) fn attractor(one: &Attraction, system: System) -> [Fact; 2] {
             "{} {:.1} times a second, {} to the side",
             one.stir.name(),
             one.beat.0,
-            force(one.side_force.0, system)
+            words::force(one.side_force.0, system)
         ),
     };
     let window = one.window.to.map_or_else(
@@ -105,6 +104,28 @@ fn article(style: SwivelStyle) -> String {
 }
 
 /// Turns that the line takes up.
+/// A diver's release under the rig's pull.
+pub(crate) fn release(release: &Release, system: System) -> Fact {
+    let pull = words::force(release.pull.0, system);
+    let value = match release.at {
+        None => format!("never lets go; the rig’s {pull}"),
+        Some(at) if release.trips() => format!(
+            "trips by itself: the rig’s {pull} against {}",
+            words::force(at.0, system)
+        ),
+        Some(at) => format!("at {}; the rig’s {pull}", words::force(at.0, system)),
+    };
+    Fact {
+        label: "Diver lets go",
+        value,
+        kind: Kind::FromMemory,
+        from: format!(
+            "what its hole holds, from memory; this rig’s own pull wants “{}” or harder. Try it by hand before it goes out",
+            release.hole.name()
+        ),
+    }
+}
+
 pub(crate) fn twist(twist: &Twist, system: System) -> Fact {
     let value = if twist.turns < 1.0 {
         "none".to_owned()

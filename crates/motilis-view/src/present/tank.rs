@@ -192,12 +192,12 @@ fn not_sound() -> motilis_core::Error {
 fn turns(blade: &Running, inside: bool, system: System) -> String {
     let speed = |value: MetresPerSecond| system.speed(value);
     match blade.state {
-        State::Turning => {
-            let turns = words::turns_a_minute(blade.turns);
+        State::Turning | State::Swaying => {
+            let beats = words::beats_a_minute(blade);
             if inside {
-                format!("{turns} turns a minute")
+                beats
             } else {
-                format!("{turns} turns a minute, outside its safe speeds")
+                format!("{beats}, outside its safe speeds")
             }
         }
         State::Bare => "the bait fishes at any speed".to_owned(),
@@ -405,7 +405,7 @@ fn facts(
 ) -> Vec<Fact> {
     let (system, water) = (stock.device.system, &stock.surroundings.water);
     let depth = |metres: Metres| system.depth(metres).to_string();
-    let force = |newtons| force(newtons, system);
+    let force = |newtons| words::force(newtons, system);
     let computed = |label, value, from: &str| Fact {
         label,
         value,
@@ -486,15 +486,6 @@ fn facts(
         });
     }
     facts
-}
-
-/// A pull in the boat's units.
-pub(crate) fn force(newtons: f64, system: System) -> String {
-    match system {
-        System::Metric => format!("{newtons:.2} N"),
-        // An ounce-force is the weight of an ounce in standard gravity: 0.278 N.
-        System::Imperial => format!("{:.1} oz pull", newtons / 0.278_014),
-    }
 }
 
 fn rise(change: Metres, system: System) -> String {

@@ -1,6 +1,6 @@
 //! What the match says: why a rig stands where it stands, term by term, and what would change its mind.
 
-use super::{capital, depth, speed, turns_a_minute};
+use super::{beats_a_minute, capital, depth, speed};
 use crate::units::{Figure, Quantity, System, show};
 use crate::words::bench;
 use motilis_core::advice::Day;
@@ -44,6 +44,7 @@ pub fn reason(call: &Call, rig: &Rig, system: System) -> String {
             "Twists the line at this speed. Hold {} or less, or add a rudder.",
             speed(*above, system)
         ),
+        Reason::Trips(release) => super::trips(release, system),
         Reason::NearStall { from } => {
             format!("Barely turns. Safe from {}.", speed(*from, system))
         }
@@ -80,8 +81,8 @@ pub fn reason(call: &Call, rig: &Rig, system: System) -> String {
             format!("{head}: {}. Mend it on the bench.", figures.to_lowercase())
         }
         Reason::Practice(scored) => format!(
-            "{} turns a minute; {}.",
-            turns_a_minute(call.blade.turns),
+            "{}; {}.",
+            beats_a_minute(&call.blade),
             basis(scored, system)
         ),
     }

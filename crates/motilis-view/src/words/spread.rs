@@ -103,6 +103,7 @@ pub fn trouble(fault: &Fault) -> &'static str {
         Fault::TooSlow { .. } => "too slow",
         Fault::TooFast { .. } => "too fast",
         Fault::OutsideWindow => "near its limit",
+        Fault::Trips(_) => "trips by itself",
         Fault::OnBottom { .. } => "on bottom",
         Fault::Near { .. } => "near a line",
         Fault::LeaderTooLong { .. } => "long leader",
@@ -126,6 +127,7 @@ pub fn fault(fault: &Fault, system: System) -> String {
         Fault::OutsideWindow => {
             "It turns, but so near its limit that a wave or a bend stops it.".to_owned()
         }
+        Fault::Trips(release) => super::trips(release, system),
         Fault::OnBottom { too_much, .. } => {
             format!("On the bottom: {} too much line.", depth(*too_much, system))
         }

@@ -427,8 +427,11 @@
     for (const blade of document.querySelectorAll(".turning[data-turns]")) {
       const turns = Number(blade.dataset.turns) / Number(blade.dataset.slow);
       if (turns > 0 && !blade.getAnimations().length)
-        blade.animate([{ transform: "rotate(0deg)" }, { transform: "rotate(360deg)" }],
-          { duration: 1000 / turns, iterations: Infinity });
+        "sways" in blade.dataset
+          ? blade.animate([{ transform: "rotate(-40deg)" }, { transform: "rotate(40deg)" }],
+              { duration: 500 / turns, iterations: Infinity, direction: "alternate", easing: "ease-in-out" })
+          : blade.animate([{ transform: "rotate(0deg)" }, { transform: "rotate(360deg)" }],
+              { duration: 1000 / turns, iterations: Infinity });
     }
   };
   document.addEventListener("htmx:afterSettle", turn);

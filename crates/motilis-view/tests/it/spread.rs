@@ -8,7 +8,7 @@ use motilis_core::blade::Family;
 use motilis_core::line::{COLOUR, Core, LineSetup, Start, Surroundings};
 use motilis_core::motion::{Course, Frame, LineFrame, Near, Recording};
 use motilis_core::spread::{Fault, Gravity, Holder, Mend, Rod, Side, Spread, Stance, State, Towed};
-use motilis_core::tackle::{DiverSize, LineMaterial, LineStock, SideSetting, Weight};
+use motilis_core::tackle::{DiverSize, LineMaterial, LineStock, ReleaseHole, SideSetting, Weight};
 use motilis_core::units::{Celsius, FOOT, MILE_PER_HOUR, Metres, MetresPerSecond, POUND};
 use motilis_core::water::Water;
 use motilis_view::draw::{LineLabel, Mark, SpreadDrawing, SpreadSource, ThumpWave, TurningBlade};
@@ -220,7 +220,11 @@ fn a_rod_says_where_it_stands_and_what_takes_its_line_down() {
         (tool(&backed), out(&backed)),
         ("30 ft of lead-core".into(), "60 ft, 1.0 colours".into())
     );
-    let diver = board(Some(Weight::TripDiver(DiverSize::Small, SideSetting::Two)));
+    let diver = board(Some(Weight::TripDiver(
+        DiverSize::Small,
+        SideSetting::Two,
+        ReleaseHole::Middle,
+    )));
     let diver = LineSetup {
         start: Start::RodTip { height: 5.0 * FOOT },
         ..diver

@@ -143,7 +143,7 @@ fn the_box_goes_out_and_comes_back_unchanged() {
         assert!(
             preview
                 .text("#import-summary")
-                .contains("269 lines: 0 new, 0 changed, 269 the same, 0 wrong")
+                .contains("271 lines: 0 new, 0 changed, 271 the same, 0 wrong")
         );
         let all = server.upload(
             "/box/import",
@@ -202,7 +202,7 @@ fn a_file_with_one_bad_line_is_shown_and_nothing_of_it_goes_in() {
             .text(".notice")
             .contains("Undone")
     );
-    assert!(server.get("/box").text("#box-head").contains("269 parts"));
+    assert!(server.get("/box").text("#box-head").contains("271 parts"));
     assert!(
         server
             .get(&server.post(&undo, &[]).location)

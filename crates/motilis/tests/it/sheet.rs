@@ -161,7 +161,7 @@ fn parts_go_out_and_come_back(#[case] format: &[&str], #[case] name: &str) {
     let first = std::fs::read_to_string(&file).unwrap();
     let back = run(&["import", "parts", path], &data);
     assert!(
-        String::from_utf8_lossy(&back.stdout).contains("269 parts"),
+        String::from_utf8_lossy(&back.stdout).contains("271 parts"),
         "{}",
         String::from_utf8_lossy(&back.stderr)
     );
