@@ -116,5 +116,7 @@ mod tests {
         Term::assert_keys_lead_back();
         EventKind::assert_keys_lead_back();
         MadeState::assert_keys_lead_back();
+        crate::bench::StarterTray::assert_keys_lead_back();
+        crate::bench::StarterRod::assert_keys_lead_back();
     }
 }

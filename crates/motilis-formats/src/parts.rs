@@ -337,9 +337,12 @@ fn csv_records(text: &str) -> Result<Vec<Raw>, Refusal> {
         return Err(Refusal::MissingField(missing));
     }
     let mut records = Vec::new();
+    let (mut line, mut counted) = (1, 0);
     for row in reader.records() {
         let row = row.map_err(broken)?;
-        let line = row.position().map_or(0, csv::Position::line);
+        let byte = row.position().map_or(0, |place| place.byte() as usize);
+        line += lines_to(text, counted, byte);
+        counted = counted.max(start_of(text, byte));
         if row.len() != heads.len() {
             return Err(Refusal::Broken {
                 line,
@@ -354,6 +357,21 @@ fn csv_records(text: &str) -> Result<Vec<Raw>, Refusal> {
         records.push((line, values));
     }
     Ok(records)
+}
+
+/// Where a record really starts that a reader places at a byte: behind the empty lines before it.
+fn start_of(text: &str, byte: usize) -> usize {
+    let rest = text.get(byte..).unwrap_or_default();
+    byte + (rest.len() - rest.trim_start_matches(['\r', '\n']).len())
+}
+
+/// Line ends between a byte that was counted to and the start of the record that a reader places at another.
+fn lines_to(text: &str, counted: usize, byte: usize) -> u64 {
+    let upto = start_of(text, byte).max(counted);
+    text.as_bytes()[counted..upto]
+        .iter()
+        .filter(|byte| **byte == b'\n')
+        .count() as u64
 }
 
 fn json_records(text: &str) -> Result<Vec<Raw>, Refusal> {
@@ -429,6 +447,16 @@ impl Fields<'_> {
                 );
                 None
             }
+        }
+    }
+
+    /// A size; a hook's may be written as the trade does, 1/0.
+    fn size(&mut self) -> Option<f64> {
+        let is_hook = self.get("part") == "hook";
+        let aught = |text: &str| text.strip_suffix("/0")?.parse::<u8>().ok();
+        match aught(self.get("size")).filter(|aught| is_hook && *aught > 0) {
+            Some(aught) => Some(-f64::from(aught)),
+            None => self.figure("size"),
         }
     }
 
@@ -563,7 +591,7 @@ fn boxed(fields: &mut Fields<'_>) -> Option<BoxPart> {
             );
         }
     }
-    let size = fields.figure("size");
+    let size = fields.size();
     if size.is_none() && fields.get("size").is_empty() {
         fields.wrong(
             "size",

@@ -17,12 +17,13 @@ mod deck;
 mod desk;
 mod error;
 mod shop;
+mod shortages;
 mod standing;
 mod tank;
 mod ways;
 
 pub use aboard::Aboard;
-pub use acts::{
+pub use acts::{LAST_CAME, StartAct, 
     Act, ActId, BoxAct, Done, LogAct, LureAct, ObservedAct, OutingAct, RigAct, Seal, SetupAct,
     SpreadAct, Undone, WaterAct, WaysAct, carry_out, done_before, take_back,
 };
@@ -32,6 +33,7 @@ pub use desk::{Desk, Origin};
 pub use error::{Error, Refusal};
 pub use motilis_store::trash::Record;
 pub use shop::Shop;
+pub use shortages::{Short, shortages};
 pub use standing::{Cannot, Mend, StandingRig};
 pub use tank::Tank;
 pub use ways::followed;

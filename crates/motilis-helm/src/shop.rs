@@ -56,7 +56,7 @@ impl Shop {
             id,
             board: rigs::board(connection, id)?,
             names: rigs::names(connection)?,
-            stock: parts::all(connection)?,
+            stock: parts::as_kept(connection)?,
             setups: book.setups()?.to_vec(),
             ticks: rigs::ticks(connection, id)?,
             by_eye: settings::get(connection, "measuring")?.as_deref() == Some("by_eye"),

@@ -39,8 +39,11 @@ pub fn takes(stack: &Stack) -> BTreeMap<PartId, f64> {
 /// # Errors
 /// [`Error::Missing`].
 pub fn lacks(connection: &Connection, rig: RigId, count: u8) -> Result<Vec<Shortage>, Error> {
-    let board = rigs::board(connection, rig)?;
     let mut short = Vec::new();
+    if !parts::is_counted(connection)? {
+        return Ok(short);
+    }
+    let board = rigs::board(connection, rig)?;
     for (part, one) in takes(&board.stack) {
         let (boxed, needs) = (parts::get(connection, part)?, one * f64::from(count));
         if boxed.left - needs < -1e-9 {
@@ -70,8 +73,10 @@ pub fn build(
     if !short.is_empty() {
         return Ok(Built::Short(short));
     }
+    let counted = parts::is_counted(connection)?;
     let moves: Vec<(PartId, f64)> = takes(&board.stack)
         .into_iter()
+        .filter(|_| counted)
         .map(|(part, one)| (part, -one * f64::from(count)))
         .collect();
     let deed = add_deed(connection, "build", Some(rig), count, now)?;

@@ -2,7 +2,8 @@
 
 use crate::Error;
 use crate::row::{found, readable, unreadable};
-use motilis_core::bench::Stocked;
+use crate::settings;
+use motilis_core::bench::{Stocked, UNCOUNTED};
 use motilis_core::blade::Family;
 use motilis_core::book::{BoxPart, PartId};
 use motilis_core::rig::{Colour, Finish, Material, Measured, Over, Part, What};
@@ -96,12 +97,12 @@ pub fn all(connection: &Connection) -> Result<Vec<(PartId, BoxPart)>, Error> {
     readable(rows)
 }
 
-/// Every part with what is left, as the bench asks for it.
+/// Every part with what is left, as the bench asks for it: plenty of each where no count is kept.
 ///
 /// # Errors
 /// As [`all`].
 pub fn stocked(connection: &Connection) -> Result<Vec<Stocked>, Error> {
-    Ok(all(connection)?
+    Ok(as_kept(connection)?
         .into_iter()
         .map(|(id, boxed)| Stocked {
             id,
@@ -109,6 +110,36 @@ pub fn stocked(connection: &Connection) -> Result<Vec<Stocked>, Error> {
             left: boxed.left,
         })
         .collect())
+}
+
+/// Every part, with plenty left of it where no count is kept.
+///
+/// # Errors
+/// As [`all`].
+pub fn as_kept(connection: &Connection) -> Result<Vec<(PartId, BoxPart)>, Error> {
+    let mut parts = all(connection)?;
+    if !is_counted(connection)? {
+        for (_, boxed) in &mut parts {
+            boxed.left = UNCOUNTED;
+        }
+    }
+    Ok(parts)
+}
+
+/// Whether a count of the parts is kept; it is, until somebody says otherwise.
+///
+/// # Errors
+/// [`Error::Sqlite`].
+pub fn is_counted(connection: &Connection) -> Result<bool, Error> {
+    Ok(settings::get(connection, "count")?.is_none_or(|kept| kept != "no"))
+}
+
+/// Keeps a count from now on, or none.
+///
+/// # Errors
+/// [`Error::Sqlite`].
+pub fn keep_count(connection: &Connection, kept: bool) -> Result<(), Error> {
+    settings::set(connection, "count", if kept { "yes" } else { "no" })
 }
 
 /// One part, deleted or not: rigs still name it.

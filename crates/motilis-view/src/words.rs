@@ -27,6 +27,11 @@ pub fn state(state: State) -> &'static str {
     }
 }
 
+/// An amount of money, in what the boat counts in.
+pub fn money(amount: f64, currency: &str) -> String {
+    format!("{currency}{}{amount:.2}", if currency.is_empty() { "" } else { "\u{a0}" })
+}
+
 /// Turns a minute, rounded to ten: the model knows no better.
 pub fn turns_a_minute(turns: Hertz) -> String {
     format!("{:.0}", (turns.0 * 6.0).round() * 10.0)

@@ -53,6 +53,9 @@ impl From<motilis_core::Error> for Error {
     }
 }
 
+/// The data file has no outing yet: its start page answers.
+struct Empty;
+
 /// What a person reads instead of the page: head, sentence, the door to go on by.
 struct Said {
     head: &'static str,
@@ -104,9 +107,9 @@ fn of_helm(error: &Helm) -> Said {
         Helm::Missing(_) => Said::new("Not here", &error.to_string()),
         Helm::NoOuting => Said::new(
             "No outing yet",
-            "there is no outing in this data file yet; open Waters, add yours and begin an outing on it (`motilis demo` shows a filled-in day)",
+            "there is no outing in this data file yet; open the start page (`motilis demo` shows a filled-in day)",
         )
-        .with_door("/waters", "Open Waters"),
+        .with_door("/start", "Start"),
         Helm::Refused(refusal) => Said::new("Not done", &refusal_sentence(refusal)),
         Helm::Core(why) => Said::new(
             "That cannot be computed",
@@ -151,6 +154,9 @@ impl ResponseError for Error {
         }
         let mut response = HttpResponse::new(self.status_code());
         response.extensions_mut().insert(self.said());
+        if matches!(self, Self::Helm(Helm::NoOuting)) {
+            response.extensions_mut().insert(Empty);
+        }
         response
     }
 }
@@ -175,6 +181,11 @@ pub(crate) async fn pages<B: MessageBody + 'static>(
         return Ok(response.map_into_left_body());
     }
     let (request, response) = response.into_parts();
+    if !is_api && response.extensions().get::<Empty>().is_some() {
+        let door = request.path().split('/').nth(1).unwrap_or_default();
+        let start = crate::screens::see(&format!("/start?door={door}"));
+        return Ok(ServiceResponse::new(request, start).map_into_right_body());
+    }
     let bare = ServiceResponse::new(request, response.map_into_boxed_body());
     Ok(dressed(bare, theme, is_api).map_into_right_body())
 }

@@ -3,7 +3,7 @@
 use crate::error::Error;
 use crate::screens::{
     acts, bench, boxes, column, judging, log, lures, motion, outings, parts, settings, setups,
-    sheet, spread, spread_acts, tank, today, waters,
+    sheet, spread, spread_acts, start, tank, today, waters,
 };
 use crate::{api, assets};
 use actix_multipart::form::MultipartFormConfig;
@@ -48,6 +48,10 @@ pub fn configure(config: &mut ServiceConfig) {
                 }),
         )
         .route("/", web::get().to(today::door))
+        .route("/start", web::get().to(start::show))
+        .route("/start", web::post().to(start::begin))
+        .route("/start/zone", web::get().to(start::zone))
+        .route("/link", web::get().to(settings::link))
         .route("/today", web::get().to(today::show))
         .route("/today", web::post().to(today::set))
         .route("/today/card", web::get().to(today::card))
@@ -167,6 +171,8 @@ pub fn configure(config: &mut ServiceConfig) {
         .route("/outings/{outing}/undo", web::post().to(acts::restore_outing))
         .route("/acts/{act}/undo", web::post().to(acts::undo))
         .route("/unread", web::get().to(settings::unread))
+        .route("/settings/count", web::post().to(settings::count))
+        .route("/settings/currency", web::post().to(settings::currency))
         .route("/settings/theme", web::post().to(settings::theme))
         .route("/settings/units", web::post().to(settings::units))
         .route("/api/v1/openapi.json", web::get().to(api::document))

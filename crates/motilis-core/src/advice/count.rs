@@ -58,7 +58,7 @@ impl Judge<'_> {
         // A thump grows with the speed; they want it louder or softer than the others there.
         let speed = day.speed / (1.2 * MILE_PER_HOUR);
         let fish = match day.fish {
-            Fish::LandlockedSockeye | Fish::YellowPerch | Fish::BrookTrout => 0.5,
+            Fish::LandlockedSockeye | Fish::YellowPerch | Fish::BrookTrout | Fish::Pink => 0.5,
             _ => 1.0,
         };
         let dirt = 1.0 + 0.8 * day.clearness_shares().of(Clearness::Dirty);
@@ -228,7 +228,7 @@ impl Judge<'_> {
         };
         let large = matches!(
             day.fish,
-            Fish::Chinook | Fish::LandlockedChinook | Fish::Coho
+            Fish::Chinook | Fish::LandlockedChinook | Fish::Coho | Fish::Chum
         );
         let wanted_lb = match (self.ways().schools.leader, large) {
             // What swings behind a flasher needs the stiff leader.

@@ -176,7 +176,10 @@ fn mended(day: &Day, setup: &Arc<LineSetup>) -> (Arc<LineSetup>, Outfit) {
         outfit.lead = Some(lead);
         changed.lead = lead;
     }
-    let landlocked = matches!(day.fish, Fish::LandlockedSockeye | Fish::LandlockedChinook);
+    let landlocked = matches!(
+        day.fish,
+        Fish::LandlockedSockeye | Fish::LandlockedChinook | Fish::LandlockedAtlantic
+    );
     if let (Start::Downrigger { drop_back, .. }, true) =
         (&mut changed.start, landlocked && day.mood == Mood::Shy)
     {

@@ -60,7 +60,12 @@ fn usual(term: Term, fish: Fish, schools: &Schools) -> f64 {
         Term::Attractor
             if matches!(
                 fish,
-                Fish::LandlockedSockeye | Fish::LandlockedChinook | Fish::Coho | Fish::Chinook
+                Fish::LandlockedSockeye
+                    | Fish::LandlockedChinook
+                    | Fish::Coho
+                    | Fish::Chinook
+                    | Fish::Pink
+                    | Fish::Chum
             ) =>
         {
             0.9

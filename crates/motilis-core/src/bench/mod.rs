@@ -10,6 +10,7 @@
 //! - `beads` finds the bead stacks that a box can build for a length;
 //! - [`steps`] is the order of work;
 //! - [`fits`] tells which parts of the box go on at a place;
+//! - [`StarterTray`] and [`StarterRod`] are what a box and a boat begin with;
 //! - [`starting`] is a working rig of a kind to start from, [`mended`] makes every mend at once.
 //!
 //! # The axis
@@ -25,6 +26,7 @@ mod layout;
 mod mend;
 mod order;
 mod start;
+mod starter;
 
 pub use baiting::{Baiting, baiting};
 pub use beads::{Wanted, proposals};
@@ -34,6 +36,7 @@ pub use figures::{Attitude, Figures, figures};
 pub use layout::{Layout, Seat};
 pub use order::{Action, Caution, Step, Tool, steps};
 pub use start::{mended, starting};
+pub use starter::{StarterRod, StarterTray};
 
 use crate::ids::PartId;
 use crate::rig::{Part, Piece, Stack, What};
@@ -71,6 +74,9 @@ pub fn fits(stack: &Stack, at: usize, part: &Part) -> bool {
         _ => true,
     }
 }
+
+/// What is left of a part where no count is kept: more than any rig takes.
+pub const UNCOUNTED: f64 = 1e9;
 
 /// A part of the box with what is left of it.
 #[derive(Debug, Clone, Copy, PartialEq)]

@@ -277,11 +277,13 @@ fn skeleton(
 /// How many numbers larger a fish wants its blade, and in which finish (common practice, no source).
 fn for_fish(fish: Fish) -> (f64, Colour) {
     match fish {
-        Fish::Walleye | Fish::YellowPerch | Fish::BrownTrout => (0.0, Colour::Brass),
-        Fish::RainbowTrout | Fish::BrookTrout => (-1.0, Colour::Nickel),
+        Fish::Walleye | Fish::Sauger | Fish::YellowPerch | Fish::BrownTrout => (0.0, Colour::Brass),
+        Fish::RainbowTrout | Fish::BrookTrout | Fish::Cutthroat => (-1.0, Colour::Nickel),
         Fish::LandlockedSockeye => (-1.0, Colour::Copper),
+        Fish::Pink => (-1.0, Colour::Pink),
         Fish::LakeTrout => (1.0, Colour::Nickel),
-        Fish::Coho | Fish::Chinook | Fish::LandlockedChinook => (1.0, Colour::Chartreuse),
+        Fish::LandlockedAtlantic => (0.0, Colour::Nickel),
+        Fish::Coho | Fish::Chinook | Fish::LandlockedChinook | Fish::Chum => (1.0, Colour::Chartreuse),
         Fish::Steelhead | Fish::SmallmouthBass => (0.0, Colour::Copper),
     }
 }

@@ -90,7 +90,8 @@ impl Family {
             Self::ThroughWireOval => (0.78, 42.0, 0.95, 0.50, 1.00, 0.80),
             // Half its sway for a cone; a Strouhal number of 0.2 over the width of the sway, as flapping plates and foils have
             // it (0.2 to 0.4, Taylor, Nudds & Thomas 2003, Nature 425, from memory): λ = π St.
-            Self::Spoon => (0.78, 20.0, 0.63, 0.50, 1.15, 0.80),
+            // The side force of a plate that leans by that much, no more than a third of its drag (designed).
+            Self::Spoon => (0.78, 20.0, 0.63, 0.50, 1.15, 0.30),
             Self::SoftWing | Self::HardWing => (0.75, 40.0, 0.90, 0.30, 1.00, 0.60),
         };
         Coefficients {

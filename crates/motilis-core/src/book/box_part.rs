@@ -39,6 +39,24 @@ impl BoxPart {
         self.low > 0.0 && self.left <= self.low
     }
 
+    /// Whether it is the same thing under the same name, whatever is left of it.
+    pub fn is_alike(&self, other: &Self) -> bool {
+        self.part == other.part && self.size_name == other.size_name
+    }
+
+    /// It with more of the same put beside it; what the newcomer says of price, place and mark counts.
+    #[must_use]
+    pub fn with(&self, more: &Self) -> Self {
+        let place = if more.place.is_empty() { self } else { more };
+        Self {
+            left: self.left + more.left,
+            low: if more.low > 0.0 { more.low } else { self.low },
+            unit_cost: more.unit_cost.or(self.unit_cost),
+            place: place.place.clone(),
+            ..self.clone()
+        }
+    }
+
     /// Whether every figure can be.
     ///
     /// # Errors

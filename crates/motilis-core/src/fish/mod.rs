@@ -40,6 +40,16 @@ pub enum Fish {
     SmallmouthBass,
     /// Yellow perch: forage, and a thief of bait.
     YellowPerch,
+    /// Atlantic salmon that never go to sea.
+    LandlockedAtlantic,
+    /// Cutthroat trout.
+    Cutthroat,
+    /// Sauger.
+    Sauger,
+    /// Pink salmon.
+    Pink,
+    /// Chum salmon.
+    Chum,
 }
 
 keyed!(Fish {
@@ -55,6 +65,11 @@ keyed!(Fish {
     Steelhead "steelhead" "steelhead",
     SmallmouthBass "smallmouth_bass" "smallmouth bass",
     YellowPerch "yellow_perch" "yellow perch",
+    LandlockedAtlantic "landlocked_atlantic" "landlocked Atlantic salmon",
+    Cutthroat "cutthroat" "cutthroat trout",
+    Sauger "sauger" "sauger",
+    Pink "pink" "pink salmon",
+    Chum "chum" "chum salmon",
 });
 
 /// Temperatures a fish seeks, with the source.
@@ -82,6 +97,11 @@ impl Fish {
     pub fn preferred(self) -> Preferred {
         const SALMON: &str = "Brett 1952, J. Fish. Res. Board Can. 9:265";
         let (from, to, source) = match self {
+            Self::Sauger => (
+                18.5,
+                22.0,
+                "Hokanson 1977, J. Fish. Res. Board Can. 34:1524",
+            ),
             Self::Walleye => (
                 20.0,
                 24.0,
@@ -107,7 +127,21 @@ impl Fish {
                 12.0,
                 "Christie & Regier 1988, Can. J. Fish. Aquat. Sci. 45:301",
             ),
-            Self::LandlockedSockeye | Self::LandlockedChinook | Self::Coho => (12.0, 14.0, SALMON),
+            Self::LandlockedSockeye
+            | Self::LandlockedChinook
+            | Self::Coho
+            | Self::Pink
+            | Self::Chum => (12.0, 14.0, SALMON),
+            Self::LandlockedAtlantic => (
+                11.0,
+                16.0,
+                "Stanley & Trial 1995, Natl. Biol. Serv. Biol. Sci. Rep. 3",
+            ),
+            Self::Cutthroat => (
+                12.0,
+                15.0,
+                "Hickman & Raleigh 1982, U.S. Fish Wildl. Serv. FWS/OBS-82/10.5",
+            ),
             Self::Chinook => (
                 8.0,
                 12.0,
@@ -153,6 +187,13 @@ impl Fish {
             Self::Steelhead => "takes in the early hours and under cloud",
             Self::SmallmouthBass => "feeds by day, most in the morning and evening",
             Self::YellowPerch => "feeds by day only",
+            Self::LandlockedAtlantic => {
+                "high along the shore after ice-out, deep and over bait in summer; best at dawn and in a chop"
+            }
+            Self::Cutthroat => "cruises shores and drop-offs, feeds high in broken light",
+            Self::Sauger => "feeds deeper and in dirtier water than walleye, at dusk and night",
+            Self::Pink => "schools near the top, takes slow, small and pink",
+            Self::Chum => "holds deep and takes slowly; best in the early hours",
         }
     }
 
@@ -166,8 +207,10 @@ impl Fish {
             Self::Chinook | Self::LandlockedChinook => (Viewer::Chinook, true),
             Self::Coho => (Viewer::Coho, true),
             Self::BrookTrout => (Viewer::LakeTrout, false),
-            Self::LandlockedSockeye => (Viewer::Coho, false),
-            Self::SmallmouthBass | Self::YellowPerch => (Viewer::Walleye, false),
+            Self::LandlockedAtlantic => (Viewer::BrownTrout, false),
+            Self::Cutthroat => (Viewer::RainbowAdult, false),
+            Self::LandlockedSockeye | Self::Pink | Self::Chum => (Viewer::Coho, false),
+            Self::SmallmouthBass | Self::YellowPerch | Self::Sauger => (Viewer::Walleye, false),
         };
         Sight { viewer, own }
     }
@@ -176,19 +219,22 @@ impl Fish {
     pub fn is_salmonid(self) -> bool {
         !matches!(
             self,
-            Self::Walleye | Self::SmallmouthBass | Self::YellowPerch
+            Self::Walleye | Self::Sauger | Self::SmallmouthBass | Self::YellowPerch
         )
     }
 
     /// Whether it is a trout or char, or a salmon of a lake, for which warm water makes release deadly.
     pub fn suffers_in_warm_water(self) -> bool {
-        self.is_salmonid() && !matches!(self, Self::Chinook | Self::Coho)
+        self.is_salmonid() && !matches!(
+                self,
+                Self::Chinook | Self::Coho | Self::Pink | Self::Chum
+            )
     }
 
     /// Kinds of rig that practice ties for it, the favourites first (common practice, no source).
     pub fn kinds(self) -> &'static [Kind] {
         match self {
-            Self::Walleye => &[
+            Self::Walleye | Self::Sauger => &[
                 Kind::CrawlerHarness,
                 Kind::WingWorm,
                 Kind::FastHarness,
@@ -199,12 +245,32 @@ impl Fish {
             | Self::BrownTrout
             | Self::BrookTrout
             | Self::LakeTrout
+            | Self::Cutthroat
             | Self::Steelhead => &[
                 Kind::RingBead,
                 Kind::TrollingWire,
                 Kind::InlineTorpedo,
                 Kind::InlineBell,
                 Kind::TailWeighted,
+                Kind::Attractor,
+            ],
+            Self::LandlockedAtlantic => &[
+                Kind::TrollingWire,
+                Kind::RingBead,
+                Kind::InlineBell,
+                Kind::BaitSpinner,
+                Kind::Attractor,
+            ],
+            Self::Pink => &[
+                Kind::LeaderSquid,
+                Kind::FlasherFly,
+                Kind::RingBead,
+                Kind::Attractor,
+            ],
+            Self::Chum => &[
+                Kind::LeaderSquid,
+                Kind::FlasherFly,
+                Kind::BaitSpinner,
                 Kind::Attractor,
             ],
             Self::LandlockedSockeye => &[
@@ -240,7 +306,11 @@ impl Fish {
     /// Kinds of rig that practice casts for it in a river, the favourites first (common practice, no source).
     pub fn cast_kinds(self) -> &'static [Kind] {
         match self {
-            Self::RainbowTrout | Self::BrownTrout | Self::BrookTrout | Self::LakeTrout => &[
+            Self::RainbowTrout
+            | Self::BrownTrout
+            | Self::BrookTrout
+            | Self::Cutthroat
+            | Self::LakeTrout => &[
                 Kind::InlineTorpedo,
                 Kind::InlineBell,
                 Kind::TailWeighted,
@@ -250,13 +320,16 @@ impl Fish {
             | Self::Coho
             | Self::Chinook
             | Self::LandlockedChinook
+            | Self::LandlockedAtlantic
+            | Self::Pink
+            | Self::Chum
             | Self::LandlockedSockeye => &[
                 Kind::InlineTorpedo,
                 Kind::InlineBell,
                 Kind::TailWeighted,
                 Kind::LeaderSquid,
             ],
-            Self::Walleye | Self::SmallmouthBass => &[
+            Self::Walleye | Self::Sauger | Self::SmallmouthBass => &[
                 Kind::InlineTorpedo,
                 Kind::InlineBell,
                 Kind::TailWeighted,
@@ -269,7 +342,7 @@ impl Fish {
     /// Baits that practice gives it, the favourites first (common practice, no source).
     pub fn baits(self) -> &'static [Bait] {
         match self {
-            Self::Walleye => &[
+            Self::Walleye | Self::Sauger => &[
                 Bait::Crawler,
                 Bait::Leech,
                 Bait::HalfCrawler,
@@ -278,7 +351,11 @@ impl Fish {
                 Bait::BaitFish,
                 Bait::GrubTail,
             ],
-            Self::RainbowTrout | Self::BrownTrout | Self::BrookTrout | Self::Steelhead => &[
+            Self::RainbowTrout
+            | Self::BrownTrout
+            | Self::BrookTrout
+            | Self::Cutthroat
+            | Self::Steelhead => &[
                 Bait::WormPiece,
                 Bait::HalfInch,
                 Bait::QuarterInch,
@@ -286,9 +363,13 @@ impl Fish {
                 Bait::Egg,
                 Bait::Dough,
             ],
-            Self::LakeTrout => &[Bait::BaitFish, Bait::Strip, Bait::WormPiece],
+            Self::LakeTrout | Self::LandlockedAtlantic => {
+                &[Bait::BaitFish, Bait::Strip, Bait::WormPiece]
+            }
             Self::LandlockedSockeye => &[Bait::Corn, Bait::QuarterInch, Bait::WormPiece, Bait::Egg],
-            Self::Coho | Self::Chinook | Self::LandlockedChinook => &[Bait::BaitFish, Bait::Strip],
+            Self::Coho | Self::Chinook | Self::LandlockedChinook | Self::Pink | Self::Chum => {
+                &[Bait::BaitFish, Bait::Strip]
+            }
             Self::SmallmouthBass => &[
                 Bait::Leech,
                 Bait::HalfCrawler,
@@ -308,15 +389,15 @@ impl Fish {
     /// What it feeds on most, where nobody says otherwise (common practice, no source).
     pub fn usual_forage(self) -> Forage {
         match self {
-            Self::Walleye => Forage::YellowPerch,
+            Self::Walleye | Self::Sauger => Forage::YellowPerch,
             Self::RainbowTrout | Self::BrookTrout | Self::Steelhead | Self::YellowPerch => {
                 Forage::Insects
             }
-            Self::BrownTrout => Forage::Shiner,
-            Self::LakeTrout | Self::LandlockedChinook => Forage::Smelt,
-            Self::LandlockedSockeye => Forage::Plankton,
+            Self::BrownTrout | Self::Cutthroat => Forage::Shiner,
+            Self::LakeTrout | Self::LandlockedChinook | Self::LandlockedAtlantic => Forage::Smelt,
+            Self::LandlockedSockeye | Self::Pink => Forage::Plankton,
             Self::Chinook => Forage::Herring,
-            Self::Coho => Forage::Squid,
+            Self::Coho | Self::Chum => Forage::Squid,
             Self::SmallmouthBass => Forage::Crayfish,
         }
     }

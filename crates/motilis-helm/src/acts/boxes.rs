@@ -13,6 +13,10 @@ pub enum BoxAct {
     Change(PartId, Box<BoxPart>),
     /// So many are left of a part.
     Count(PartId, f64),
+    /// Whether a count of the parts is kept.
+    KeepCount(bool),
+    /// What money is counted in; empty for nothing said.
+    CountIn(String),
     /// What a made-up rig is fit for, and where it lies.
     State(MadeId, MadeState, String),
     /// A made-up rig is taken apart.
@@ -29,6 +33,8 @@ pub enum BoxAct {
 
 /// The setting that keeps the box as it was before the last import.
 const BEFORE: &str = "box_before_import";
+/// The setting that says which parts came in then.
+pub const LAST_CAME: &str = "box_came_in";
 
 impl BoxAct {
     pub(super) fn done(self, doing: &Doing<'_, '_>) -> Made {
@@ -40,6 +46,14 @@ impl BoxAct {
                 Ok(Some(id.0))
             }
             Self::Count(id, left) => Ok(Some(made::count(connection, id, left, now)?.0)),
+            Self::KeepCount(kept) => {
+                parts::keep_count(connection, kept)?;
+                Ok(None)
+            }
+            Self::CountIn(currency) => {
+                settings::set(connection, "currency", &currency)?;
+                Ok(None)
+            }
             Self::State(id, state, place) => {
                 made::set_state(connection, id, state, &place)?;
                 Ok(Some(id.0))
@@ -53,14 +67,34 @@ impl BoxAct {
     }
 }
 
-/// Every part into the box; what was there before is kept aside.
+/// Every part into the box, one without a number onto its equal there; what was there before is kept aside.
 fn import(connection: &Connection, records: &[(Option<PartId>, BoxPart)]) -> Made {
-    let before = write(&parts::all(connection)?, Format::Json);
-    settings::set(connection, BEFORE, &before)?;
+    let mut known = parts::all(connection)?;
+    settings::set(connection, BEFORE, &write(&known, Format::Json))?;
+    let mut came = Vec::new();
     for (id, boxed) in records {
-        parts::import(connection, *id, boxed)?;
+        let twin = known.iter().position(|(_, lies)| lies.is_alike(boxed));
+        match (id, twin) {
+            (None, Some(twin)) => {
+                let (id, lies) = &mut known[twin];
+                *lies = lies.with(boxed);
+                parts::import(connection, Some(*id), lies)?;
+                came.push(id.0);
+            }
+            (None, None) => {
+                let id = parts::add(connection, boxed)?;
+                known.push((id, boxed.clone()));
+                came.push(id.0);
+            }
+            (Some(id), _) => {
+                parts::import(connection, Some(*id), boxed)?;
+                came.push(id.0);
+            }
+        }
     }
-    Ok(None)
+    let came: Vec<String> = came.iter().map(i64::to_string).collect();
+    settings::set(connection, LAST_CAME, &came.join(","))?;
+    Ok(i64::try_from(came.len()).ok())
 }
 
 fn undo_import(connection: &Connection, now: Timestamp) -> Made {

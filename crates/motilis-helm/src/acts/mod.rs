@@ -11,10 +11,11 @@ mod outing;
 mod rig;
 mod setup;
 mod spread;
+mod start;
 mod water;
 mod ways;
 
-pub use boxes::BoxAct;
+pub use boxes::{BoxAct, LAST_CAME};
 pub use log::LogAct;
 pub use lure::LureAct;
 pub use motilis_store::acts::{ActId, Done, Undone};
@@ -23,6 +24,7 @@ pub use outing::OutingAct;
 pub use rig::RigAct;
 pub use setup::SetupAct;
 pub use spread::SpreadAct;
+pub use start::StartAct;
 pub use water::WaterAct;
 pub use ways::WaysAct;
 
@@ -69,6 +71,8 @@ pub enum Act {
     Observed(ObservedAct),
     /// Of how the angler wants to be advised.
     Ways(WaysAct),
+    /// An empty data file is filled.
+    Start(Box<StartAct>),
     /// A record is thrown away.
     Throw(Record),
     /// It is taken back out.
@@ -99,6 +103,7 @@ impl Act {
             Self::Water(_) => "water",
             Self::Observed(_) => "observed",
             Self::Ways(_) => "ways",
+            Self::Start(_) => "start",
             Self::Throw(_) => "throw",
             Self::TakeBack(_) => "take back",
         }
@@ -116,6 +121,7 @@ impl Act {
             Self::Water(act) => act.done(doing),
             Self::Observed(act) => act.done(doing),
             Self::Ways(act) => act.done(doing),
+            Self::Start(act) => act.done(doing),
             Self::Throw(record) => throw(record, doing),
             Self::TakeBack(record) => take_back_record(record, doing),
         }

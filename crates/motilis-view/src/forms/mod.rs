@@ -12,12 +12,14 @@ pub mod look;
 pub mod lure;
 pub mod observed;
 pub mod part;
+mod place;
 pub mod reading;
 pub mod rig;
 pub mod rod;
 pub mod rule;
 pub mod secchi;
 pub mod setup;
+pub mod start;
 pub mod tank;
 pub mod water;
 

@@ -1,5 +1,6 @@
 //! The form of a water, read and filled in.
 
+use super::place::{axis, hours_apart, zone_at};
 use super::{Texts, Typed, base, merge, overtaken, text};
 use crate::screens::{Choice, Field, WaterForm};
 use crate::units::{Problem, Quantity, System};
@@ -89,13 +90,17 @@ pub fn read_over(
 /// Reads the form; every wrong field gets its sentence.
 pub fn read(raw: &Texts, system: System) -> Read {
     let value = |name: &str| raw.get(name).map_or("", String::as_str);
-    let degrees = |asked: fields::Field, label| {
-        let typed = value(asked.form);
-        Typed::new(asked, label, (Quantity::Count, System::Metric), typed)
-    };
     let mut name = text("name", "Name", value("name"));
-    let mut latitude = degrees(fields::LATITUDE, "Latitude, north positive");
-    let mut longitude = degrees(fields::LONGITUDE, "Longitude, east positive");
+    let (latitude, north) = axis(fields::LATITUDE, "Latitude", ['N', 'S'], value("latitude"));
+    let (longitude, east) = axis(fields::LONGITUDE, "Longitude", ['E', 'W'], value("longitude"));
+    let there = north.zip(east).map(|(north, east)| zone_at(north, east));
+    // A zone that the page proposed itself moves with the position.
+    let typed = value("zone").trim();
+    let left_to_us = typed.is_empty() || typed == value("proposed");
+    let zone_name = match &there {
+        Some(there) if left_to_us => there.clone(),
+        _ => typed.to_owned(),
+    };
     let mut clarity = Typed::new(
         fields::CLARITY,
         "Clarity",
@@ -105,9 +110,9 @@ pub fn read(raw: &Texts, system: System) -> Read {
     let ticked = |group: &str, key: &str| raw.contains_key(&format!("{group}_{key}"));
     let water = WaterBody {
         name: name.value.trim().to_owned(),
-        latitude_deg: latitude.or(0.0),
-        longitude_deg: longitude.or(0.0),
-        zone: value("zone").trim().to_owned(),
+        latitude_deg: north.unwrap_or(0.0),
+        longitude_deg: east.unwrap_or(0.0),
+        zone: zone_name,
         salt: value("salt") == "yes",
         river: value("river") == "yes",
         clarity: Metres(clarity.or(2.0)),
@@ -124,11 +129,31 @@ pub fn read(raw: &Texts, system: System) -> Read {
             .collect(),
     };
     let mut zone = text("zone", "Time zone", &water.zone);
-    if TimeZone::get(&water.zone).is_err() {
-        zone.problem = Some(Problem(format!(
-            "“{}” is no time zone; choose one of the list, such as America/Winnipeg.",
-            water.zone.chars().take(40).collect::<String>()
-        )));
+    let mut zone_doubted = false;
+    match TimeZone::get(&water.zone) {
+        Err(_) if water.zone.is_empty() => {
+            zone.problem = Some(Problem(
+                "The time zone is found by the position; type that first.".into(),
+            ));
+        }
+        Err(_) => {
+            zone.problem = Some(Problem(format!(
+                "“{}” is no time zone; choose one of the list, such as America/Winnipeg.",
+                water.zone.chars().take(40).collect::<String>()
+            )));
+        }
+        Ok(clock) => {
+            let apart = there
+                .as_ref()
+                .and_then(|there| Some((there, hours_apart(&clock, there)?)));
+            if let Some((there, hours)) = apart.filter(|_| value("zone_sure") != water.zone) {
+                zone_doubted = true;
+                zone.problem = Some(Problem(format!(
+                    "{} keeps a clock {hours} hours off the one at that position ({there}). Is it east where it should be west? Correct one of them, or keep it.",
+                    water.zone
+                )));
+            }
+        }
     }
     if let Err(error) = water.check() {
         match error.quantity() {
@@ -141,8 +166,8 @@ pub fn read(raw: &Texts, system: System) -> Read {
     }
     let fields = [
         &name,
-        &latitude.field,
-        &longitude.field,
+        &latitude,
+        &longitude,
         &zone,
         &clarity.field,
     ];
@@ -175,9 +200,11 @@ pub fn read(raw: &Texts, system: System) -> Read {
                 |key| ticked("forage", key),
             ),
             name,
-            position: [latitude.field, longitude.field],
+            position: [latitude, longitude],
             zone,
             zones: zones(),
+            zone_doubted,
+            proposed: there.unwrap_or_default(),
             clarity: clarity.field,
             base: String::new(),
             refusal: None,
@@ -192,6 +219,7 @@ pub fn without_problems(mut form: WaterForm) -> WaterForm {
     quiet(&mut form.name);
     form.position.iter_mut().for_each(quiet);
     quiet(&mut form.zone);
+    form.zone_doubted = false;
     quiet(&mut form.clarity);
     form
 }

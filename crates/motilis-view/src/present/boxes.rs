@@ -5,20 +5,22 @@ use super::bench::part_figures;
 use super::rail::bay_of;
 use crate::draw::part::{TRUE_SIZE, lying};
 use crate::forms::base;
-use crate::screens::{BoxHead, BoxScreen, Choice, MadeRow, PartRow, Screen};
+use crate::screens::{BoxHead, BoxScreen, Choice, MadeGroup, MadeRow, PartRow, Screen};
 use crate::seen::Device;
 use crate::units::{Quantity, System, show as show_figure};
 use crate::words::{self, bench as say};
 use motilis_core::book::{BoxPart, MadeState, PartId};
-use motilis_core::rig::Measured;
-use motilis_helm::{Book, Error};
-use motilis_store::{made as made_rigs, parts, rigs};
+use motilis_core::fish::Fish;
+use motilis_core::rig::{Kind, Measured};
+use motilis_helm::{Book, Error, LAST_CAME, shortages};
+use motilis_store::{made as made_rigs, parts, rigs, settings};
 use serde::Deserialize;
 
 /// Trays of the box: key, name.
-const TRAYS: [(&str, &str); 11] = [
+const TRAYS: [(&str, &str); 12] = [
     ("made", "Made-up rigs"),
     ("low", "Runs short"),
+    ("new", "Came in last"),
     ("blade", "Blades"),
     ("clevis", "Clevises"),
     ("bead", "Beads"),
@@ -46,6 +48,13 @@ pub struct Look {
     deed: Option<i64>,
     /// A word for what was done.
     done: String,
+    /// How many parts came in.
+    #[serde(deserialize_with = "crate::forms::lenient")]
+    came: Option<u32>,
+    /// Rigs of one kind only.
+    kind: String,
+    /// Rigs that are tied for one fish only.
+    fish: String,
 }
 
 /// The page of the box.
@@ -54,7 +63,9 @@ pub struct Look {
 /// [`Error::Store`].
 pub fn boxes(book: &Book<'_>, device: Device, look: &Look) -> Result<BoxScreen, Error> {
     let connection = book.connection();
-    let all = parts::all(connection)?;
+    let (all, counted) = (parts::as_kept(connection)?, parts::is_counted(connection)?);
+    let currency = currency(book)?;
+    let short: Vec<PartId> = shortages(book)?.into_iter().map(|short| short.id).collect();
     let made = made_rigs::all(connection)?;
     let sought = look.q.trim().to_lowercase();
     let tray = TRAYS
@@ -63,12 +74,15 @@ pub fn boxes(book: &Book<'_>, device: Device, look: &Look) -> Result<BoxScreen, 
         .map_or(if sought.is_empty() { "blade" } else { "" }, |(key, _)| {
             *key
         });
-    let is_in = |boxed: &BoxPart| {
+    let came = settings::get(connection, LAST_CAME)?.unwrap_or_default();
+    let came: Vec<PartId> = came.split(',').filter_map(|id| Some(PartId(id.parse().ok()?))).collect();
+    let is_in = |id: PartId, boxed: &BoxPart| {
         let words = format!("{} {}", say::part(&boxed.part), boxed.place).to_lowercase();
         let found = sought.split_whitespace().all(|word| words.contains(word));
         let in_tray = match tray {
             "" => true,
-            "low" => boxed.is_low(),
+            "low" => short.contains(&id),
+            "new" => came.contains(&id),
             tray => bay_of(boxed.part.what()) == tray,
         };
         found && in_tray
@@ -79,29 +93,84 @@ pub fn boxes(book: &Book<'_>, device: Device, look: &Look) -> Result<BoxScreen, 
         .sum();
     let rows = all
         .iter()
-        .filter(|(_, boxed)| tray != "made" && is_in(boxed));
+        .filter(|(id, boxed)| tray != "made" && is_in(*id, boxed));
     let (notice, undo) = done(look);
     Ok(BoxScreen {
         frame: bare_frame(book, Screen::Box, device, "/box")?,
         head: BoxHead {
-            trays: Choice::list(TRAYS, tray),
+            trays: Choice::list(
+                TRAYS.into_iter().filter(|(key, _)| *key != "new" || !came.is_empty()),
+                tray,
+            ),
             sought: look.q.clone(),
             notice,
             undo,
         },
         summary: format!(
-            "{} parts, {} made-up rigs, stock worth {value:.0}",
+            "{} parts, {} made-up rigs, {}",
             all.len(),
-            made.len()
+            made.len(),
+            if counted {
+                format!("stock worth {}", words::money(value.round(), &currency))
+            } else {
+                "no count kept".to_owned()
+            }
         ),
-        parts: rows.map(|(id, boxed)| row(*id, boxed)).collect(),
+        parts: rows
+            .map(|(id, boxed)| PartRow {
+                low: short.contains(id),
+                ..row(*id, boxed, &currency)
+            })
+            .collect(),
+        counted,
+        currency,
         made: if tray == "made" {
-            made_rows(book)?
+            grouped(made_rows(book)?, look)
         } else {
             Vec::new()
         },
+        kinds: chosen(
+            Kind::ALL.iter().map(|kind| (kind.key(), kind.name())),
+            "every kind",
+            &look.kind,
+        ),
+        fish: chosen(
+            Fish::ALL.iter().map(|fish| (fish.key(), fish.name())),
+            "every fish",
+            &look.fish,
+        ),
         shows_made: tray == "made",
     })
+}
+
+/// A list with "all of them" ahead.
+fn chosen(
+    all: impl Iterator<Item = (&'static str, &'static str)>,
+    every: &'static str,
+    chosen: &str,
+) -> Vec<Choice> {
+    Choice::list(std::iter::once(("", every)).chain(all), chosen)
+}
+
+/// The made-up rigs that are looked for, kind by kind.
+fn grouped(rows: Vec<MadeRow>, look: &Look) -> Vec<MadeGroup> {
+    let (kind, fish) = (Kind::from_key(&look.kind), Fish::from_key(&look.fish));
+    let is_sought = |row: &MadeRow| {
+        kind.is_none_or(|kind| row.of == Some(kind))
+            && fish.is_none_or(|fish| row.of.is_some_and(|of| fish.kinds().contains(&of)))
+    };
+    let mut groups: Vec<MadeGroup> = Vec::new();
+    for row in rows.into_iter().filter(is_sought) {
+        match groups.iter_mut().find(|group| group.kind == row.kind) {
+            Some(group) => group.rows.push(row),
+            None => groups.push(MadeGroup {
+                kind: row.kind,
+                rows: vec![row],
+            }),
+        }
+    }
+    groups.sort_by_key(|group| Kind::ALL.iter().position(|kind| kind.name() == group.kind));
+    groups
 }
 
 /// The sentence about what was just done, and where it is taken back.
@@ -126,7 +195,12 @@ fn done(look: &Look) -> (Option<String>, Option<String>) {
         _ => {}
     }
     if look.done == "imported" {
-        return (Some("Imported.".into()), Some("/box/import/undo".into()));
+        let came = match look.came {
+            Some(1) => "One part came in.".to_owned(),
+            Some(came) => format!("{came} parts came in."),
+            None => "Imported.".to_owned(),
+        };
+        return (Some(came), Some("/box/import/undo".into()));
     }
     let sentence = match look.done.as_str() {
         "dismantled" => "Dismantled. Its parts are in the box again; line and wire are not.",
@@ -143,7 +217,15 @@ fn done(look: &Look) -> (Option<String>, Option<String>) {
     )
 }
 
-fn row(id: PartId, boxed: &BoxPart) -> PartRow {
+/// What money is counted in.
+///
+/// # Errors
+/// [`Error::Store`].
+pub(super) fn currency(book: &Book<'_>) -> Result<String, Error> {
+    Ok(settings::get(book.connection(), "currency")?.unwrap_or_default())
+}
+
+fn row(id: PartId, boxed: &BoxPart, currency: &str) -> PartRow {
     let part = &boxed.part;
     let drawing = lying(part, TRUE_SIZE);
     let upright = part.blade().is_some() || part.hook().is_some();
@@ -172,11 +254,11 @@ fn row(id: PartId, boxed: &BoxPart) -> PartRow {
         measured: part.own_figures() != Measured::default(),
         left: say::left(part, boxed.left),
         count: show_figure(Quantity::Count, boxed.left, System::Metric).typed(),
-        low: boxed.is_low(),
+        low: false,
         place: boxed.place.clone(),
         cost: boxed
             .unit_cost
-            .map_or_else(String::new, |cost| format!("{cost:.2} each")),
+            .map_or_else(String::new, |cost| format!("{} each", words::money(cost, currency))),
     }
 }
 
@@ -190,6 +272,7 @@ fn made_rows(book: &Book<'_>) -> Result<Vec<MadeRow>, Error> {
                 .map(|(_, board)| board)
                 .next();
             // A rig thrown away may still lie in the box, made up.
+            let of = known.map(|board| board.stack.kind);
             let (name, kind) = match known {
                 Some(board) => (board.name.clone(), board.stack.kind.name()),
                 None => (
@@ -206,6 +289,7 @@ fn made_rows(book: &Book<'_>) -> Result<Vec<MadeRow>, Error> {
                 ),
                 id: id.0,
                 rig: made.rig.0,
+                of,
                 kind,
                 name,
                 states: Choice::list(

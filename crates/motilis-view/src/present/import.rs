@@ -59,9 +59,10 @@ pub fn preview(
         String::new()
     };
     let summary = format!(
-        "{} lines: {} new, {} changed, {} the same, {wrong} wrong.{more}{}",
+        "{} lines: {} new, {} more of what lies there, {} changed, {} the same, {wrong} wrong.{more}{}",
         rows.len(),
         count("new"),
+        count("more of one"),
         count("changed"),
         count("same"),
         if wrong > 0 {
@@ -90,6 +91,10 @@ fn row(record: &Record, known: &[(PartId, BoxPart)]) -> ImportRow {
                 .iter()
                 .find(|(id, _)| Some(*id) == record.id)
                 .map(|(_, boxed)| boxed);
+            let beside = || {
+                let alike = |(_, lies): &&(PartId, BoxPart)| lies.is_alike(boxed);
+                record.id.is_none() && known.iter().any(|lies| alike(&lies))
+            };
             ImportRow {
                 line: record.line,
                 words: format!(
@@ -98,6 +103,7 @@ fn row(record: &Record, known: &[(PartId, BoxPart)]) -> ImportRow {
                     say::left(&boxed.part, boxed.left)
                 ),
                 fate: match before {
+                    None if beside() => "more of one",
                     None => "new",
                     Some(before) if before == boxed => "same",
                     Some(_) => "changed",

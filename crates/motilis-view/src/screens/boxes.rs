@@ -1,3 +1,4 @@
+use motilis_core::rig::Kind;
 use super::{Choice, Field, Frame};
 use crate::draw::Sheet;
 use crate::draw::part::Lying;
@@ -16,6 +17,13 @@ pub struct BoxHead {
     pub undo: Option<String>,
 }
 
+impl BoxHead {
+    /// Whether what runs short is looked at.
+    pub(crate) fn is_short(&self) -> bool {
+        self.trays.iter().any(|tray| tray.chosen && tray.value == "low")
+    }
+}
+
 /// The box: parts of a tray, or the made-up rigs.
 #[derive(Debug, Template)]
 #[template(path = "box.html")]
@@ -29,7 +37,15 @@ pub struct BoxScreen {
     /// Parts of the tray.
     pub parts: Vec<PartRow>,
     /// Made-up rigs, when their tray is open.
-    pub made: Vec<MadeRow>,
+    pub made: Vec<MadeGroup>,
+    /// Kinds of rig to look for.
+    pub kinds: Vec<Choice>,
+    /// Fish to look for rigs for.
+    pub fish: Vec<Choice>,
+    /// Whether a count is kept.
+    pub counted: bool,
+    /// What money is counted in.
+    pub currency: String,
     /// Whether the made-up rigs are shown.
     pub shows_made: bool,
 }
@@ -67,9 +83,20 @@ pub struct PartRow {
     pub cost: String,
 }
 
+/// Made-up rigs of one kind.
+#[derive(Debug)]
+pub struct MadeGroup {
+    /// The kind.
+    pub kind: &'static str,
+    /// Each rig.
+    pub rows: Vec<MadeRow>,
+}
+
 /// A made-up rig.
 #[derive(Debug)]
 pub struct MadeRow {
+    /// What kind it is; none when its board is gone.
+    pub of: Option<Kind>,
     /// Its number.
     pub id: i64,
     /// The rig's number.

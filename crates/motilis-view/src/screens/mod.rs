@@ -9,6 +9,7 @@ mod log;
 mod message;
 mod setups;
 mod spread;
+mod start;
 mod tank;
 mod today;
 mod waters;
@@ -18,7 +19,7 @@ pub use bench::{
     MendRow, Peg, PieceRow, StepRow,
 };
 pub use boxes::{
-    BoxHead, BoxScreen, BreakOff, ImportRow, ImportScreen, MadeRow, PartForm, PartRow, ReturnRow,
+    BoxHead, BoxScreen, BreakOff, ImportRow, ImportScreen, MadeGroup, MadeRow, PartForm, PartRow, ReturnRow,
     SheetScreen, ShoppingRow, ShoppingScreen,
 };
 pub use column::{ClaimRow, Column, Slide};
@@ -32,6 +33,7 @@ pub use spread::{
     MotionScreen, SetOutCard, SpreadCompare, SpreadHead, SpreadNew, SpreadScreen, Trouble,
     TurnForm,
 };
+pub use start::{Start, StartForm};
 pub use tank::{BladePanel, DunkForm, Fact, Kind, LadderRung, Slider, Tank, TankForm, TouchForm};
 pub use today::{
     CallCard, Calls, CannotRow, Changes, Conditions, DaySide, FinishLook, LoreRow, PickCard,

@@ -67,6 +67,10 @@ pub struct WaterForm {
     pub zone: Field,
     /// Time zones there are, for the field's list.
     pub zones: Vec<String>,
+    /// The zone that the position proposes.
+    pub proposed: String,
+    /// Whether zone and position disagree by hours.
+    pub zone_doubted: bool,
     /// Salt or fresh.
     pub salt: Vec<Choice>,
     /// Lake or river.

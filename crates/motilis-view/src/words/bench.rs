@@ -8,6 +8,7 @@ pub use check::{check, mark};
 pub use step::step;
 
 use crate::words::capital;
+use motilis_core::bench::UNCOUNTED;
 use motilis_core::rig::{BeadStyle, Edit, Finish, Measured, Part, Piece, Setting, Stack, What};
 use motilis_core::units::{
     GRAM, INCH, Kilograms, MILE_PER_HOUR, MILLIMETRE, Metres, MetresPerSecond,
@@ -152,6 +153,9 @@ pub fn piece(piece: &Piece) -> String {
 
 /// How many are left: "12", or "34.5 m" of line and wire.
 pub fn left(part: &Part, left: f64) -> String {
+    if left >= UNCOUNTED {
+        return "plenty".to_owned();
+    }
     if part.what().is_by_length() {
         format!("{left:.1} m")
     } else {

@@ -219,44 +219,6 @@
     if (form && form.hasAttribute("data-submit-on-change")) form.requestSubmit();
   });
 
-  // An act bears a number of its own: while its answer is out, a tap asks for the same act, which is done once;
-  // when it is answered, the next tap is another act. Plain HTTP on the boat has no randomUUID.
-  const number = () => [...crypto.getRandomValues(new Uint32Array(4))].map((part) => part.toString(16)).join("-");
-  const acts = new WeakMap();
-  const actOf = (form) => {
-    if (!acts.has(form)) acts.set(form, { number: number(), since: performance.now() });
-    return acts.get(form);
-  };
-  const PATIENCE = 4000;
-  document.addEventListener("submit", (event) => {
-    const form = event.target;
-    if (event.defaultPrevented || form.method !== "post") return;
-    const act = actOf(form);
-    const asked = `${event.submitter?.name}=${event.submitter?.value}`;
-    // The same button again while its page is on the way: the first tap counts.
-    if (act.asked === asked && performance.now() - act.sent < PATIENCE) {
-      event.preventDefault();
-      return;
-    }
-    Object.assign(act, { asked, sent: performance.now() });
-    const field = form.querySelector("input[name=_act]");
-    if (field) field.value = act.number;
-    if (event.submitter?.name === "_act") event.submitter.value = act.number;
-  });
-  document.addEventListener("htmx:configRequest", (event) => {
-    const form = event.detail.elt.closest?.("form");
-    if (!form || event.detail.verb === "get") return;
-    event.detail.parameters._act = actOf(form).number;
-  });
-  document.addEventListener("htmx:afterRequest", (event) => {
-    const form = event.detail.elt.closest?.("form");
-    if (form && event.detail.xhr?.status > 0) acts.delete(form);
-  });
-  // A page that is come back to is a new page: what is tapped there is meant anew.
-  window.addEventListener("pageshow", (event) => {
-    if (event.persisted) window.location.reload();
-  });
-
   // A stepper counts tenths of the unit shown in the field itself, so that quick taps all count.
   document.addEventListener("click", (event) => {
     const step = event.target.closest?.("button[name=step]");
@@ -436,16 +398,20 @@
   };
   document.addEventListener("htmx:afterSettle", turn);
 
-  document.addEventListener("DOMContentLoaded", () => {
+  const open = () => {
     begin();
     turn();
     scale();
-    at("keys-open").addEventListener("click", () => at("keys").showModal());
-    const box = at("keys-on");
-    box.checked = !localStorage.getItem(KEYS_OFF);
-    box.addEventListener("change", () => {
-      if (box.checked) localStorage.removeItem(KEYS_OFF);
-      else localStorage.setItem(KEYS_OFF, "1");
-    });
+    at("keys-on").checked = !localStorage.getItem(KEYS_OFF);
+  };
+  document.addEventListener("motilis:page", open);
+  document.addEventListener("DOMContentLoaded", open);
+  document.addEventListener("click", (event) => {
+    if (event.target.closest?.("#keys-open, #keys-open-phone")) at("keys").showModal();
+  });
+  document.addEventListener("change", (event) => {
+    if (event.target.id !== "keys-on") return;
+    if (event.target.checked) localStorage.removeItem(KEYS_OFF);
+    else localStorage.setItem(KEYS_OFF, "1");
   });
 })();

@@ -241,7 +241,10 @@ pub(crate) async fn import(
         })
         .await?;
     match outcome {
-        Outcome::Done(_) => Ok(see("/box?tray=low&done=imported")),
+        Outcome::Done(done) => Ok(see(&match done.made {
+            Some(came) => format!("/box?tray=new&done=imported&came={came}"),
+            None => "/box?done=imported".to_owned(),
+        })),
         Outcome::Page(page) if page.sound => ok(&page),
         Outcome::Page(page) => refused(&page),
     }

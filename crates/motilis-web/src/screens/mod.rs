@@ -15,6 +15,7 @@ pub(crate) mod setups;
 pub(crate) mod sheet;
 pub(crate) mod spread;
 pub(crate) mod spread_acts;
+pub(crate) mod start;
 pub(crate) mod tank;
 pub(crate) mod today;
 pub(crate) mod waters;

@@ -1,11 +1,13 @@
 //! Switches of this device, and what of the data file cannot be read.
 
 use super::{back, ok, see};
-use crate::device::{Looking, THEME_COOKIE, UNITS_COOKIE};
+use crate::device::{Looking, Sent, THEME_COOKIE, UNITS_COOKIE};
 use crate::{App, Error};
 use actix_web::HttpResponse;
 use actix_web::cookie::{Cookie, SameSite, time::Duration};
 use actix_web::web::{Data, Form};
+use motilis_core::book::plain_text;
+use motilis_helm::{Act, BoxAct};
 use motilis_view::present::message;
 use serde::Deserialize;
 
@@ -45,6 +47,41 @@ pub(crate) async fn units(looking: Looking, form: Form<Switch>) -> Result<HttpRe
     let path = back(&form.back);
     let path = path.split('?').next().unwrap_or(path);
     Ok(remembering(see(path), UNITS_COOKIE, other.key()))
+}
+
+/// `GET /link`: nothing but that the link holds.
+pub(crate) async fn link() -> HttpResponse {
+    HttpResponse::NoContent().finish()
+}
+
+/// Whether a count of the parts is kept.
+#[derive(Default, Deserialize)]
+#[serde(default)]
+pub(crate) struct Count {
+    kept: String,
+}
+
+/// `POST /settings/count`
+pub(crate) async fn count(app: Data<App>, sent: Sent<Count>) -> Result<HttpResponse, Error> {
+    let act = BoxAct::KeepCount(sent.form.kept != "no");
+    app.do_act(&sent.borne, Act::Box(act)).await?;
+    Ok(see("/box"))
+}
+
+/// What money is counted in.
+#[derive(Default, Deserialize)]
+#[serde(default)]
+pub(crate) struct Money {
+    currency: String,
+}
+
+/// `POST /settings/currency`
+pub(crate) async fn currency(app: Data<App>, sent: Sent<Money>) -> Result<HttpResponse, Error> {
+    let name = sent.form.currency.trim().to_owned();
+    plain_text("currency", &name, 6).map_err(|why| Error::BadRequest(why.to_string()))?;
+    app.do_act(&sent.borne, Act::Box(BoxAct::CountIn(name)))
+        .await?;
+    Ok(see("/box"))
 }
 
 /// `GET /unread`

@@ -143,7 +143,7 @@ fn the_box_goes_out_and_comes_back_unchanged() {
         assert!(
             preview
                 .text("#import-summary")
-                .contains("271 lines: 0 new, 0 changed, 271 the same, 0 wrong")
+                .contains("271 lines: 0 new, 0 more of what lies there, 0 changed, 271 the same, 0 wrong")
         );
         let all = server.upload(
             "/box/import",
@@ -170,7 +170,7 @@ fn a_file_with_one_bad_line_is_shown_and_nothing_of_it_goes_in() {
     assert_eq!(page.status, 422);
     assert!(
         page.text("#import-summary")
-            .contains("3 lines: 1 new, 0 changed, 0 the same, 2 wrong")
+            .contains("3 lines: 1 new, 0 more of what lies there, 0 changed, 0 the same, 2 wrong")
     );
     let wrong = page.text("tbody");
     assert!(

@@ -231,7 +231,7 @@ pub fn check(check: &Check, stack: &Stack) -> (String, String) {
             );
             let head = match (check.level, to) {
                 (Level::Fail, _) => "Rolls over before it turns".to_owned(),
-                _ => format!("Spins {range}"),
+                _ => format!("Works {range}"),
             };
             let figures = practice.map_or_else(
                 || "Computed".to_owned(),

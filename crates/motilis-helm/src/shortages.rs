@@ -1,0 +1,58 @@
+//! What runs short: parts at their low mark, and parts that a rig of the box wants more of than there are.
+
+use crate::book::Book;
+use crate::error::Error;
+use motilis_core::book::{BoxPart, PartId};
+use motilis_store::{made, parts, rigs};
+use std::collections::BTreeMap;
+
+/// A part that runs short.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Short {
+    /// Its number.
+    pub id: PartId,
+    /// It, with what is left.
+    pub boxed: BoxPart,
+    /// The rig that cannot be built for want of it, with how many it takes.
+    pub wanted: Option<(String, f64)>,
+}
+
+impl Short {
+    /// So many bring it to three times its low mark, and the rig that wants it can be built.
+    pub fn buy(&self) -> f64 {
+        let wanted = self.wanted.as_ref().map_or(0.0, |(_, takes)| *takes);
+        (3.0 * self.boxed.low).max(wanted) - self.boxed.left
+    }
+}
+
+/// Every part that runs short, in the order of the trays; none where no count is kept.
+///
+/// # Errors
+/// [`Error::Store`].
+pub fn shortages(book: &Book<'_>) -> Result<Vec<Short>, Error> {
+    let connection = book.connection();
+    if !parts::is_counted(connection)? {
+        return Ok(Vec::new());
+    }
+    let made_up: Vec<_> = made::all(connection)?;
+    let mut wants: BTreeMap<PartId, (String, f64)> = BTreeMap::new();
+    for (id, name) in rigs::names(connection)? {
+        if made_up.iter().any(|(_, one)| one.rig == id) {
+            continue;
+        }
+        let Ok(board) = rigs::board(connection, id) else {
+            continue;
+        };
+        for (part, takes) in made::takes(&board.stack) {
+            let most = wants.entry(part).or_default();
+            if takes > most.1 {
+                *most = (name.clone(), takes);
+            }
+        }
+    }
+    let short = parts::all(connection)?.into_iter().filter_map(|(id, boxed)| {
+        let wanted = wants.remove(&id).filter(|(_, takes)| boxed.left < *takes);
+        (wanted.is_some() || boxed.is_low()).then_some(Short { id, boxed, wanted })
+    });
+    Ok(short.collect())
+}
