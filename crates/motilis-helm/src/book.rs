@@ -49,6 +49,8 @@ pub struct Here {
     pub outings: Vec<(OutingId, Outing)>,
     /// What a judgement needs of it, or which of its conditions cannot be.
     pub day: Result<Day, motilis_core::Error>,
+    /// Names of the conditions that were carried over from another outing and not confirmed since.
+    pub carried: Vec<String>,
 }
 
 /// The line in use: a set-up, what is otherwise on it, and what the bottom taught.
@@ -340,6 +342,7 @@ fn load_here(connection: &Connection) -> Result<Option<Here>, Error> {
             Err(error) => return Err(error.into()),
         };
         return Ok(Some(Here {
+            carried: outings::carried(connection, *id)?,
             id: *id,
             day: outing.day(&water),
             outing: outing.clone(),

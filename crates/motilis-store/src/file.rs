@@ -21,6 +21,9 @@ const STEPS: &[M<'static>] = &[
         "../migrations/0009-add-rivers-and-readings.sql"
     )),
     M::up(include_str!("../migrations/0010-add-release-holes.sql")),
+    M::up(include_str!(
+        "../migrations/0011-add-carried-conditions.sql"
+    )),
 ];
 const MIGRATIONS: Migrations<'static> = Migrations::from_slice(STEPS);
 
@@ -216,7 +219,7 @@ mod tests {
             .write(|c| settings::set(c, "units", "metric"))
             .unwrap();
 
-        let copy = Connection::open(path.with_extension("db.before-v10")).unwrap();
+        let copy = Connection::open(path.with_extension("db.before-v11")).unwrap();
         let version: i32 = copy
             .pragma_query_value(None, "user_version", |row| row.get(0))
             .unwrap();

@@ -55,6 +55,29 @@ pub fn update(connection: &Connection, id: OutingId, outing: &Outing) -> Result<
     Ok(())
 }
 
+/// Names of the conditions that were carried over from another outing and not confirmed since.
+///
+/// # Errors
+/// [`Error::Missing`].
+pub fn carried(connection: &Connection, id: OutingId) -> Result<Vec<String>, Error> {
+    let mut statement = connection.prepare_cached("SELECT carried FROM outings WHERE id = ?1")?;
+    let names: String = found(statement.query_row([id.0], |row| row.get(0)), "outing", id.0)?;
+    let names = names.split(',').filter(|name| !name.is_empty());
+    Ok(names.map(str::to_owned).collect())
+}
+
+/// Says which conditions are carried over.
+///
+/// # Errors
+/// [`Error::Sqlite`].
+pub fn set_carried(connection: &Connection, id: OutingId, names: &[String]) -> Result<(), Error> {
+    connection.execute(
+        "UPDATE outings SET carried = ?1 WHERE id = ?2",
+        (names.join(","), id.0),
+    )?;
+    Ok(())
+}
+
 fn columns(outing: &Outing) -> [(&'static str, Value); 19] {
     [
         (":water_id", outing.water.0.into()),

@@ -38,6 +38,19 @@ pub enum Record {
 }
 
 impl Record {
+    /// The record of a kind, by its key, and a number.
+    pub fn of(key: &str, id: i64) -> Option<Self> {
+        KINDS
+            .iter()
+            .map(|(of, _)| of(id))
+            .find(|record| record.key() == key)
+    }
+
+    /// Its kind, as addresses name it.
+    pub fn key(self) -> &'static str {
+        self.table().0
+    }
+
     /// Its number.
     pub fn number(self) -> i64 {
         self.table().2
@@ -59,6 +72,63 @@ impl Record {
             Self::Touch(id) => ("bottom_touches", "bottom touch", id.0),
         }
     }
+}
+
+/// A record that lies in the trash.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Thrown {
+    /// The record.
+    pub record: Record,
+    /// What it is: "rig", "log entry".
+    pub what: &'static str,
+    /// What it was called, or what tells it apart.
+    pub name: String,
+    /// When it was thrown away.
+    pub at: Timestamp,
+}
+
+/// Every kind of record, with the SQL that says what one of it is called.
+const KINDS: [(fn(i64) -> Record, &str); 12] = [
+    (|id| Record::Outing(OutingId(id)), "date(started_utc_s, 'unixepoch')"),
+    (|id| Record::Event(EventId(id)), "replace(kind, '_', ' ') || ' of ' || date(at_utc_s, 'unixepoch')"),
+    (|id| Record::Reading(ReadingId(id)), "place"),
+    (|id| Record::Rig(RigId(id)), "name"),
+    (|id| Record::Part(PartId(id)), "replace(style, '_', ' ') || ' ' || part || ' ' || size || ', ' || colour"),
+    (|id| Record::Setup(SetupId(id)), "name"),
+    (|id| Record::Spread(SpreadId(id)), "name"),
+    (|id| Record::Lure(LureId(id)), "name"),
+    (|id| Record::Water(WaterId(id)), "name"),
+    (|id| Record::Rule(RuleId(id)), "replace(topic, '_', ' ') || ', ' || source"),
+    (|id| Record::Dunk(DunkId(id)), "replace(seen, '_', ' ')"),
+    (|id| Record::Touch(TouchId(id)), "iif(touched, 'touched', 'ran clear') || ' on ' || date(at_utc_s, 'unixepoch')"),
+];
+
+/// What was thrown away since a moment, the newest first.
+///
+/// # Errors
+/// [`Error::Sqlite`].
+pub fn since(connection: &Connection, from: Timestamp) -> Result<Vec<Thrown>, Error> {
+    let mut thrown = Vec::new();
+    for (of, name) in KINDS {
+        let (table, what, _) = of(0).table();
+        let mut statement = connection.prepare_cached(&format!(
+            "SELECT id, {name}, deleted_utc_s FROM {table} WHERE deleted_utc_s >= ?1"
+        ))?;
+        let rows = statement.query_map([from.as_second()], |row| {
+            Ok((row.get::<_, i64>(0)?, row.get::<_, String>(1)?, row.get::<_, i64>(2)?))
+        })?;
+        for row in rows {
+            let (id, name, at) = row?;
+            thrown.push(Thrown {
+                record: of(id),
+                what,
+                name,
+                at: Timestamp::from_second(at).unwrap_or(from),
+            });
+        }
+    }
+    thrown.sort_by_key(|one| std::cmp::Reverse(one.at));
+    Ok(thrown)
 }
 
 /// Throws a record away; doing so twice is the same as once.

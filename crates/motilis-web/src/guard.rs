@@ -41,7 +41,7 @@ impl Hosts {
 }
 
 const POLICY: &str = "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data:; \
-     font-src 'self'; connect-src 'self'; form-action 'self'; base-uri 'none'; frame-ancestors 'none'";
+     font-src 'self'; connect-src 'self'; manifest-src 'self'; form-action 'self'; base-uri 'none'; frame-ancestors 'none'";
 
 /// Refuses foreign hosts, and foreign origins on every change.
 pub(crate) async fn strangers<B: MessageBody + 'static>(

@@ -2,7 +2,7 @@
 
 use crate::error::Error;
 use crate::screens::{
-    acts, bench, boxes, column, judging, log, lures, motion, outings, parts, settings, setups,
+    acts, bench, boxes, column, installed, judging, log, lures, motion, outings, parts, settings, setups,
     sheet, spread, spread_acts, start, tank, today, waters,
 };
 use crate::{api, assets};
@@ -48,6 +48,8 @@ pub fn configure(config: &mut ServiceConfig) {
                 }),
         )
         .route("/", web::get().to(today::door))
+        .route("/manifest.webmanifest", web::get().to(installed::manifest))
+        .route("/favicon.ico", web::get().to(installed::favicon))
         .route("/start", web::get().to(start::show))
         .route("/start", web::post().to(start::begin))
         .route("/start/zone", web::get().to(start::zone))
@@ -57,6 +59,7 @@ pub fn configure(config: &mut ServiceConfig) {
         .route("/today/card", web::get().to(today::card))
         .route("/today/changes", web::get().to(today::changes))
         .route("/today/mark", web::post().to(today::mark))
+        .route("/today/confirm", web::post().to(today::confirm))
         .route("/today/take", web::post().to(today::take))
         .route("/today/secchi", web::post().to(today::set_clarity))
         .route("/today/readings", web::post().to(today::add_reading))
@@ -96,6 +99,7 @@ pub fn configure(config: &mut ServiceConfig) {
         .route("/bench/{rig}/sheet", web::get().to(sheet::show))
         .route("/bench/{rig}/sheet.pdf", web::get().to(sheet::pdf))
         .route("/tank", web::get().to(tank::show))
+        .route("/tank/table", web::get().to(tank::table))
         .route("/tank/dunk", web::post().to(tank::dunk))
         .route("/tank/dunk/{dunk}/delete", web::post().to(acts::delete_dunk))
         .route("/tank/dunk/{dunk}/restore", web::post().to(acts::restore_dunk))
@@ -104,6 +108,7 @@ pub fn configure(config: &mut ServiceConfig) {
         .route("/tank/touch/{touch}/restore", web::post().to(acts::restore_touch))
         .route("/spread", web::get().to(spread::door))
         .route("/spread", web::post().to(spread::begin))
+        .route("/spread/today", web::post().to(spread::of_today))
         .route("/spread/new", web::get().to(spread::blank))
         .route("/spread/compare", web::get().to(spread::compare))
         .route("/spread/crew", web::post().to(spread_acts::crew))
@@ -170,6 +175,8 @@ pub fn configure(config: &mut ServiceConfig) {
         .route("/outings/{outing}/delete", web::post().to(acts::delete_outing))
         .route("/outings/{outing}/undo", web::post().to(acts::restore_outing))
         .route("/acts/{act}/undo", web::post().to(acts::undo))
+        .route("/deleted", web::get().to(acts::deleted))
+        .route("/deleted/{kind}/{id}/restore", web::post().to(acts::take_out))
         .route("/unread", web::get().to(settings::unread))
         .route("/settings/count", web::post().to(settings::count))
         .route("/settings/currency", web::post().to(settings::currency))

@@ -15,6 +15,8 @@ pub enum OutingAct {
     Open(OutingId),
     /// The conditions of the open one.
     Set(Box<Outing>),
+    /// What was carried over to the open one holds.
+    Confirm,
     /// The open one ended then, or its end is not known after all.
     End(Option<Timestamp>),
     /// The clarity of the open one.
@@ -38,8 +40,16 @@ impl OutingAct {
             Self::Set(outing) => {
                 outing.check().map_err(Refusal::Figure)?;
                 waters::get(connection, outing.water)?;
+                let here = book.here()?;
+                outings::update(connection, here.id, &outing)?;
+                let still = |name: &String| !differ(&here.outing, &outing).contains(&name.as_str());
+                let carried: Vec<String> = here.carried.iter().filter(|name| still(name)).cloned().collect();
+                outings::set_carried(connection, here.id, &carried)?;
+                Ok(Some(here.id.0))
+            }
+            Self::Confirm => {
                 let id = book.here()?.id;
-                outings::update(connection, id, &outing)?;
+                outings::set_carried(connection, id, &[])?;
                 Ok(Some(id.0))
             }
             Self::End(ended) => change(doing, |outing| outing.ended = ended),
@@ -58,12 +68,41 @@ impl OutingAct {
     }
 }
 
+/// A condition by its name in the form, and whether two outings have it alike.
+type Condition = (&'static str, fn(&Outing, &Outing) -> bool);
+
+/// What an outing takes over from the last one on its water.
+const CARRIED: [Condition; 12] = [
+    ("temperature", |a, b| a.temperature == b.temperature),
+    ("clarity", |a, b| a.clarity == b.clarity),
+    ("wanted_depth", |a, b| a.wanted_depth == b.wanted_depth),
+    ("stain", |a, b| a.stain == b.stain),
+    ("sky", |a, b| a.sky == b.sky),
+    ("wind", |a, b| a.wind == b.wind),
+    ("bottom", |a, b| a.bottom == b.bottom),
+    ("fish_from", |a, b| a.fish_depth.0 == b.fish_depth.0),
+    ("fish_to", |a, b| a.fish_depth.1 == b.fish_depth.1),
+    ("mood", |a, b| a.mood == b.mood),
+    ("forage", |a, b| a.forage == b.forage),
+    ("thermocline", |a, b| a.thermocline == b.thermocline),
+];
+
+/// Names of the conditions in which two outings differ.
+fn differ(a: &Outing, b: &Outing) -> Vec<&'static str> {
+    let differing = CARRIED.iter().filter(|(_, same)| !same(a, b));
+    differing.map(|(name, _)| *name).collect()
+}
+
 fn change(doing: &Doing<'_, '_>, how: impl FnOnce(&mut Outing)) -> Made {
     let here = doing.book.here()?;
     let mut outing = here.outing.clone();
     how(&mut outing);
     outing.check().map_err(Refusal::Figure)?;
     outings::update(doing.book.connection(), here.id, &outing)?;
+    let changed = differ(&here.outing, &outing);
+    let still = here.carried.iter().filter(|name| !changed.contains(&name.as_str()));
+    let still: Vec<String> = still.cloned().collect();
+    outings::set_carried(doing.book.connection(), here.id, &still)?;
     Ok(Some(here.id.0))
 }
 
@@ -90,6 +129,10 @@ fn begin(doing: &Doing<'_, '_>, asked: Option<WaterId>) -> Made {
         None => Outing::first_on(id, &water, doing.at),
     };
     let new = outings::add(connection, &outing)?;
+    if last.is_some() {
+        let carried: Vec<String> = CARRIED.iter().map(|(name, _)| (*name).to_owned()).collect();
+        outings::set_carried(connection, new, &carried)?;
+    }
     if let Some(here) = open
         && let Some(line) = outings::running_line(connection, here.id)?
     {

@@ -1,4 +1,4 @@
-use super::kit::{Path, Px, Scale, Tick, Washes, ticks};
+use super::kit::{Path, Px, Scale, Tick, Washes, drawn_depth, free_spot, ticks};
 use crate::units::{Quantity, System};
 use askama::Template;
 use motilis_core::light::Fading;
@@ -55,6 +55,7 @@ pub struct SideView {
     fish_at: Vec<(Px, Px)>,
     fish_label: String,
     bottom_label: String,
+    is_cut: bool,
     stern: Px,
     board: bool,
     note: String,
@@ -71,6 +72,8 @@ struct Drawn {
     rig: (Px, Px),
     tip: (Px, Px),
     tag: (Px, Px),
+    /// Where on the tag's edge the pointer to the rig ends.
+    pointer: (Px, Px),
     depth: String,
     between: String,
     /// Upper and lower end of the band at the rig.
@@ -91,12 +94,14 @@ impl SideView {
             .run
             .map_or(20.0, |run| air.0 + run.rig.run.0)
             .max(3.0);
+        let view = drawn_depth(source.bottom, deepest_of(source));
+        let is_cut = view < source.bottom;
         let sky_px = 66.0;
         let stern = SIDE + 64.0;
         let bed_px = 34.0;
         // One scale for both directions, as large as the paper allows.
         let across = (width - stern - 0.13 * width) / behind;
-        let down = (height - RULE - sky_px - bed_px) / source.bottom.0;
+        let down = (height - RULE - sky_px - bed_px) / view.0;
         let (across, down) = if source.stretched {
             (across.min(down), down)
         } else {
@@ -104,15 +109,15 @@ impl SideView {
         };
         let stretch = down / across;
         let bed = height - RULE - bed_px;
-        let surface = bed - source.bottom.0 * down;
+        let surface = bed - view.0 * down;
         let x = Scale::new((0.0, 1.0), (stern, stern + across));
         let y = Scale::new((0.0, 1.0), (surface, surface + down));
         let depth = |metres: Metres| source.system.depth(metres);
         let at_depth = |figure: f64| y.at(unit.to_si(figure));
         let at_run = |figure: f64| x.at(unit.to_si(figure));
-        let deepest = unit.from_si(source.bottom.0);
+        let deepest = unit.from_si(view.0);
         let farthest = unit.from_si((width - 14.0 - stern) / across);
-        let most_ticks = ((source.bottom.0 * down) / 34.0).clamp(1.0, 9.0) as usize;
+        let most_ticks = ((view.0 * down) / 34.0).clamp(1.0, 9.0) as usize;
         let (from, to) = source.fish;
         let band = (y.at(from.0), y.length((to - from).0));
         let middle = band.0.0 + 0.5 * band.1.0;
@@ -126,7 +131,8 @@ impl SideView {
             rule_top: Px(height - RULE),
             surface: Px(surface),
             bed: Px(bed),
-            washes: Washes::new(source.bottom, source.fading, &y),
+            washes: Washes::new(view, source.fading, &y),
+            is_cut,
             depth_ticks: ticks(0.0, deepest, most_ticks)
                 .into_iter()
                 .filter(|figure| *figure > 0.0)
@@ -157,15 +163,19 @@ impl SideView {
                 })
                 .collect(),
             fish_label: format!("fish {}–{}", depth(from).value, depth(to)),
-            bottom_label: format!("bottom {}", depth(source.bottom)),
+            bottom_label: if is_cut {
+                format!("bottom {}, not drawn", depth(source.bottom))
+            } else {
+                format!("bottom {}", depth(source.bottom))
+            },
             stern: Px(stern),
             board: source.board,
             note: if stretch > 1.05 {
-                format!("depths drawn {stretch:.1} times as long")
+                format!("a depth is drawn {stretch:.1} times as long as a distance")
             } else {
                 String::new()
             },
-            line: source.run.map(|run| drawn(source, run, air, &x, &y, depth)),
+            line: source.run.map(|run| drawn(source, run, air, (&x, &y), bed, depth)),
             title: title(source, depth),
         }
     }
@@ -182,6 +192,16 @@ impl SideView {
     }
 }
 
+/// The deepest that is looked at.
+fn deepest_of(source: &SideSource<'_>) -> Metres {
+    let run = source.run.map_or(0.0, |run| {
+        let weight = run.weight.as_ref().map_or(0.0, |weight| weight.depth.0);
+        run.rig.depth.0.max(weight)
+    });
+    let sure = source.sure.map_or(0.0, |sure| sure.depth.high.0);
+    Metres(run.max(sure).max(source.fish.1.0))
+}
+
 /// A computed depth, or the bottom's where the line would run below it.
 fn on_paper(depth: Metres, source: &SideSource<'_>) -> Metres {
     Metres(depth.0.min(source.bottom.0))
@@ -196,8 +216,8 @@ fn drawn(
     source: &SideSource<'_>,
     run: &Run,
     air: (f64, f64),
-    x: &Scale,
-    y: &Scale,
+    (x, y): (&Scale, &Scale),
+    bed: f64,
     depth: impl Fn(Metres) -> crate::units::Figure,
 ) -> Drawn {
     // What would lie below the bottom lies on it.
@@ -220,11 +240,25 @@ fn drawn(
     };
     let drags = matches!(run.bottom, Bottom::Dragging { .. });
     let band = source.sure.filter(|_| !drags).map(|sure| &sure.depth);
-    // Above the rig to the left, where the line does not go.
-    let tag = (
-        Px((rig.0.0 - 60.0).clamp(SIDE + 70.0, width - 128.0)),
-        Px((rig.1.0 - 74.0).max(y.at(0.0).0 + 8.0)),
-    );
+    // Where neither the line nor the rig is: under the line, over the rig, ahead of it, high in the water.
+    let (at_x, at_y) = (rig.0.0, rig.1.0);
+    let line = run.profile.iter().map(place).map(|(x, y)| (x.0, y.0));
+    let body = (-1..=8).map(|step| (at_x + 4.0 * f64::from(step), at_y));
+    let seen: Vec<(f64, f64)> = line.chain(body).collect();
+    let over = y.at(0.0).0 + 8.0;
+    let spots: Vec<(f64, f64)> = [
+        (at_x - 132.0, at_y + 12.0),
+        (at_x - 20.0, at_y - 66.0),
+        (at_x + 44.0, at_y - 24.0),
+        (at_x - 150.0, at_y + 24.0),
+        (at_x - 20.0, over),
+        (width - 126.0, over),
+    ]
+    .into_iter()
+    .map(|(x, y)| (x.clamp(SIDE + 4.0, width - 124.0), y.max(over)))
+    .collect();
+    let tag = free_spot(&spots, (120.0, 46.0), &seen, (width - 2.0, bed - 2.0));
+    let tag = (Px(tag.0), Px(tag.1));
     Drawn {
         air: Path::through([tip, entry]),
         curve: Path::through(run.profile.iter().rev().map(place)),
@@ -232,6 +266,10 @@ fn drawn(
         rig,
         tip,
         tag,
+        pointer: (
+            Px(at_x.clamp(tag.0.0, tag.0.0 + 120.0)),
+            Px(at_y.clamp(tag.1.0, tag.1.0 + 46.0)),
+        ),
         depth: if run.floats() {
             "floats".to_owned()
         } else {

@@ -1,4 +1,4 @@
-use super::kit::{Path, Px, Scale, Tick, Washes, ticks};
+use super::kit::{Path, Px, Scale, Tick, Washes, ticks, drawn_depth};
 use crate::units::{Quantity, System};
 use askama::Template;
 use motilis_core::light::Fading;
@@ -126,6 +126,7 @@ pub struct SpreadDrawing {
     fish_at: Vec<(Px, Px)>,
     fish_label: String,
     bottom_label: String,
+    is_cut: bool,
     lines: Vec<Drawn>,
     note: String,
     /// Pixels of a metre aft, a metre across in the plan, a metre down; for dragging and for the replay.
@@ -151,14 +152,16 @@ impl SpreadDrawing {
         let keel = 0.5 * plan_height;
         let surface = plan_height + RULE + SKY;
         let bed = height - BED;
-        let down = (bed - surface) / source.bottom.0;
+        let deepest = extent(lines, |p| p[2]).max(source.fish.1.0);
+        let view = drawn_depth(source.bottom, Metres(source.room * deepest));
+        let down = (bed - surface) / view.0;
         let x = Scale::new((0.0, 1.0), (STERN, STERN + across));
         // To starboard is up: the boat heads left.
         let beam = Scale::new((0.0, 1.0), (keel, keel - abreast));
         let y = Scale::new((0.0, 1.0), (surface, surface + down));
         let views = Views { x, beam, y, source };
         let drawn = views.lines(width, bed, depth);
-        let deepest = unit.from_si(source.bottom.0);
+        let deepest = unit.from_si(view.0);
         let shown_right = unit.from_si((width - 10.0 - STERN) / across);
         let at_depth = |figure: f64| y.at(unit.to_si(figure));
         let at_run = |figure: f64| x.at(unit.to_si(figure));
@@ -173,7 +176,8 @@ impl SpreadDrawing {
             plan_foot: Px(plan_height),
             surface: Px(surface),
             bed: Px(bed),
-            washes: Washes::new(source.bottom, source.fading, &y),
+            washes: Washes::new(view, source.fading, &y),
+            is_cut: view < source.bottom,
             depth_ticks: ticks(0.0, deepest, most)
                 .into_iter()
                 .filter(|figure| *figure > 0.0)
@@ -220,16 +224,22 @@ impl SpreadDrawing {
             })
             .collect(),
             fish_label: format!("fish {}–{}", depth(from).value, depth(to)),
-            bottom_label: format!("bottom {}", depth(source.bottom)),
+            bottom_label: if view < source.bottom {
+                format!("bottom {}, not drawn", depth(source.bottom))
+            } else {
+                format!("bottom {}", depth(source.bottom))
+            },
             note: if width > 600.0 {
                 format!(
-                    "across {} and depths {} times the distance aft",
+                    "1 {0} across is drawn as long as {1} {0} behind, 1 {0} of depth as {2}",
+                    unit.symbol,
                     times(abreast / across),
                     times(down / across)
                 )
             } else {
                 format!(
-                    "across ×{}, depths ×{}",
+                    "1 {0} across = {1} {0} behind, 1 {0} down = {2}",
+                    unit.symbol,
                     times(abreast / across),
                     times(down / across)
                 )
@@ -305,6 +315,10 @@ impl Views<'_> {
             .map(|line| self.beside(&line.rig))
             .collect();
         places.keep_clear(&rigs);
+        for line in &self.source.running.lines {
+            let path: Vec<(Px, Px)> = line.path.iter().map(|p| self.beside(p)).collect();
+            places.spare(&path);
+        }
         let fish = self.y.at(self.source.fish.0.0).0;
         places.taken.push([52.0, fish + 2.0, 150.0, fish + 30.0]);
         let mut balloons = Places::new(width, 2.0, 2.0 * self.beam.at(0.0).0);
@@ -356,6 +370,8 @@ impl Views<'_> {
 /// Finds room for tags: where one is wanted, or as near below or above as nothing else lies.
 struct Places {
     taken: Vec<[f64; 4]>,
+    /// What is covered only where there is no other room: lines.
+    soft: Vec<[f64; 4]>,
     right: f64,
     top: f64,
     foot: f64,
@@ -365,6 +381,7 @@ impl Places {
     fn new(width: f64, top: f64, foot: f64) -> Self {
         Self {
             taken: Vec::new(),
+            soft: Vec::new(),
             right: width - 4.0,
             top,
             foot,
@@ -378,6 +395,20 @@ impl Places {
         }
     }
 
+    /// A line, as boxes along it.
+    fn spare(&mut self, points: &[(Px, Px)]) {
+        const EVERY: f64 = 9.0;
+        for pair in points.windows(2) {
+            let [(ax, ay), (bx, by)] = [pair[0], pair[1]];
+            let steps = ((bx.0 - ax.0).hypot(by.0 - ay.0) / EVERY).ceil().max(1.0);
+            for step in 0..=steps as usize {
+                let share = step as f64 / steps;
+                let (x, y) = (ax.0 + share * (bx.0 - ax.0), ay.0 + share * (by.0 - ay.0));
+                self.soft.push([x - 2.0, y - 2.0, x + 2.0, y + 2.0]);
+            }
+        }
+    }
+
     fn find(&mut self, wanted: (f64, f64), size: (f64, f64)) -> (Px, Px) {
         let x = wanted.0.min(self.right - size.0);
         let (lowest, highest) = (self.foot - size.1, self.top);
@@ -386,23 +417,28 @@ impl Places {
                 x < *right && x + size.0 > *left && y < *foot && y + size.1 > *top
             })
         };
-        let steps = (0..60).flat_map(|i| {
+        let steps = || (0..60).flat_map(|i| {
             let by = f64::from(i) * 7.0;
             [
                 (0.0, by),
                 (0.0, -by),
                 (-size.0 - 44.0, by),
                 (-size.0 - 44.0, -by),
+                (-0.5 * size.0 - 18.0, by),
+                (-2.0 * size.0, by),
             ]
         });
-        let found = steps
-            .map(|(dx, dy)| {
+        let spots = || {
+            steps().map(|(dx, dy)| {
                 (
                     (x + dx).max(SIDE + 4.0),
                     (wanted.1 + dy).clamp(highest, lowest.max(highest)),
                 )
             })
-            .find(|(x, y)| fits(&self.taken, *x, *y));
+        };
+        let found = spots()
+            .find(|(x, y)| fits(&self.taken, *x, *y) && fits(&self.soft, *x, *y))
+            .or_else(|| spots().find(|(x, y)| fits(&self.taken, *x, *y)));
         let (x, y) = found.unwrap_or((x, wanted.1.clamp(highest, lowest.max(highest))));
         self.taken
             .push([x - 3.0, y - 3.0, x + size.0 + 3.0, y + size.1 + 3.0]);

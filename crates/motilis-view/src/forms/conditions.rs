@@ -116,6 +116,7 @@ impl Figures {
             ended,
             base: String::new(),
             refusal: None,
+            carried: Vec::new(),
             speed: self.speed.field,
             temperature: self.temperature.field,
             clarity: self.clarity.field,
@@ -250,6 +251,7 @@ pub fn shown(here: &Here, schools: &Schools, device: Device) -> Conditions {
         system,
     );
     conditions.base = base(&texts_of(&conditions));
+    conditions.carried.clone_from(&here.carried);
     conditions
 }
 
@@ -396,6 +398,7 @@ pub fn read(
     Err(Box::new(Conditions {
         base,
         refusal,
+        carried: kept.carried,
         ..figures.into_conditions(
             [started, ended],
             Lists::new(here, &outing),

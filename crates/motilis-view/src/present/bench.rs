@@ -34,6 +34,9 @@ pub struct Hand {
     /// Number of the deed that was just done.
     #[serde(deserialize_with = "crate::forms::lenient")]
     pub built: Option<i64>,
+    /// Number of a rig that was thrown away just now.
+    #[serde(deserialize_with = "crate::forms::lenient")]
+    pub gone: Option<i64>,
 }
 
 impl Hand {

@@ -269,6 +269,7 @@ fn notice(day: &Day<'_>, told: Told) -> Option<Notice> {
             sentence: "Entry deleted.".into(),
             warning: None,
             undo: Some(format!("/log/{id}/undo")),
+            measure: None,
         });
     }
     let logged = told.logged?;
@@ -288,6 +289,14 @@ fn notice(day: &Day<'_>, told: Told) -> Option<Notice> {
         sentence: format!("{} logged{what}.", event.kind.name()),
         warning: beyond,
         undo: Some(format!("/log/{logged}/delete")),
+        measure: (event.kind == EventKind::Fish).then(|| {
+            let form = entry_form::shown(event, day.here, day.device);
+            let usual = match day.device.system {
+                System::Imperial => "18",
+                System::Metric => "45",
+            };
+            (logged, form, usual)
+        }),
     })
 }
 

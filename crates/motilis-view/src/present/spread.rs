@@ -20,7 +20,7 @@ use motilis_core::spread::{
     Current, Fault, Gravity, Holder, Mend, Order, Running, SafeTurn, Side, Spread, Towed, Turn,
     mends,
 };
-use motilis_core::units::{Metres, MetresPerSecond};
+use motilis_core::units::{FOOT, Metres, MetresPerSecond};
 use motilis_core::{Error as Refusal, fields};
 use motilis_helm::{Book, Deck, Error};
 use std::sync::Arc;
@@ -44,7 +44,12 @@ const NARROW: Paper = Paper {
     room: 1.0,
 };
 /// Radius to begin with.
-const USUAL_RADIUS: Metres = Metres(40.0);
+fn usual_radius(system: System) -> Metres {
+    match system {
+        System::Imperial => 130.0 * FOOT,
+        System::Metric => Metres(40.0),
+    }
+}
 
 /// What a page shows beside the spread as it is kept.
 #[derive(Default)]
@@ -97,9 +102,9 @@ impl Scene {
             &typed(&look.radius),
         );
         if look.radius.is_none() {
-            radius.fill(USUAL_RADIUS.0);
+            radius.fill(usual_radius(system).0);
         }
-        let round = radius.or(USUAL_RADIUS.0);
+        let round = radius.or(usual_radius(system).0);
         let turn = Side::from_key(&look.side).map(|to| Turn {
             radius: Metres(round),
             to,
@@ -201,7 +206,8 @@ pub fn spread(
     let rule = SpeedRule::new(scene.at, system);
     let shared = computed.spread.shared_speed(&deck.surroundings)?;
     let speed_shown = |v: MetresPerSecond| system.speed(v);
-    let fishing = computed.running.fishing();
+    let fails = |faults: &[Fault]| faults.iter().any(|fault| fault.gravity() == Gravity::Fails);
+    let fishing = computed.faults.iter().filter(|faults| !fails(faults)).count();
     let better = shared.inside.len() > fishing;
     let outside: Vec<String> = shared.outside.iter().map(|i| (i + 1).to_string()).collect();
     let left_out = match outside.len() {
@@ -220,7 +226,15 @@ pub fn spread(
         && scene.radius.field.problem.is_none()
         && ground.iter().all(|field| field.problem.is_none())
         && shown.refusal.is_none();
-    let turn = turn_form(deck, &computed, look, &scene)?;
+    let safe = [Side::Port, Side::Starboard]
+        .iter()
+        .map(|to| computed.spread.safe_turn(&deck.surroundings, *to))
+        .collect::<Result<Vec<SafeTurn>, Refusal>>()?;
+    let widest = safe
+        .iter()
+        .filter_map(|turn| turn.radius)
+        .max_by(|a, b| a.0.total_cmp(&b.0));
+    let turn = turn_form(deck, &safe, look, &scene);
     let speed_unit = Quantity::Speed.unit(system);
     let page = SpreadScreen {
         frame: frame(
@@ -251,8 +265,14 @@ pub fn spread(
                 shared.inside.len()
             )
         } else {
+            let near = computed.running.tangles.len();
+            let beside = match near {
+                0 => String::new(),
+                1 => " Two lines come near each other.".to_owned(),
+                many => format!(" Lines come near each other in {many} places."),
+            };
             format!(
-                "{fishing} of {lines} lines fish at {}.",
+                "{fishing} of {lines} lines fish at {}.{beside}",
                 speed_shown(scene.at)
             )
         },
@@ -274,7 +294,7 @@ pub fn spread(
                 chosen: count == deck.crew,
             })
             .collect(),
-        course: shown.course.unwrap_or_else(|| course::form(system)),
+        course: shown.course.unwrap_or_else(|| course::form(system, widest)),
         refusal: shown.refusal,
         notice: notice(look),
         cautions: cautions(deck, &computed),
@@ -282,19 +302,18 @@ pub fn spread(
     Ok((page, sound))
 }
 
+/// What is said of a fault for which nothing was found.
+const NO_MEND: &str = " Another speed, depth, place and rig were tried: each leaves it wrong or stops another line. Take the line in, or put on another rig yourself.";
+
 fn turn_form(
     deck: &Seen<Deck<'_, '_>>,
-    computed: &Computed,
+    safe: &[SafeTurn],
     look: &Look,
     scene: &Scene,
-) -> Result<TurnForm, Error> {
+) -> TurnForm {
     let system = deck.device.system;
     let unit = Quantity::Depth.unit(system);
-    let safe = [Side::Port, Side::Starboard]
-        .iter()
-        .map(|to| computed.spread.safe_turn(&deck.surroundings, *to))
-        .collect::<Result<Vec<SafeTurn>, Refusal>>()?;
-    Ok(TurnForm {
+    TurnForm {
         side: Choice::list(
             [
                 ("", "straight on"),
@@ -306,14 +325,14 @@ fn turn_form(
         slider: Slider::new(
             unit.from_si(120.0).ceil(),
             if system == System::Imperial { "5" } else { "1" },
-            unit.from_si(scene.turn.map_or(USUAL_RADIUS, |turn| turn.radius).0),
+            unit.from_si(scene.turn.map_or(usual_radius(system), |turn| turn.radius).0),
         ),
         radius: scene.radius.field.clone(),
         safe: safe
             .iter()
             .map(|turn| say::safe_turn(turn.to, turn.radius, turn.by, system))
             .collect(),
-    })
+    }
 }
 
 fn head(deck: &Seen<Deck<'_, '_>>) -> SpreadHead {
@@ -430,6 +449,7 @@ fn rows(
                     },
                 })
                 .collect();
+            let door = |one: &Trouble| one.door.is_some();
             if let Some(worst) = troubles.first_mut().filter(|one| one.mark == "cannot") {
                 worst.mends = computed
                     .mends(deck, place)?
@@ -443,6 +463,9 @@ fn rows(
                         (say::mend(mend, rig, system), number)
                     })
                     .collect();
+                if worst.mends.is_empty() && !door(worst) {
+                    worst.sentence.push_str(NO_MEND);
+                }
             }
             Ok(LineRow {
                 number: place + 1,

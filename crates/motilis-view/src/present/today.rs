@@ -4,7 +4,7 @@ use super::{cannot_row, frame, outing_choices, pick};
 use crate::draw::{ColumnSource, SpeedRule, WaterColumn};
 use crate::forms::reading as form;
 use crate::screens::{
-    Calls, CannotRow, Conditions, DaySide, ReadingForm, ReadingRow, Screen, Today, TodayRow,
+    Calls, CannotRow, Conditions, DaySide, Marked, ReadingForm, ReadingRow, Screen, Today, TodayRow,
 };
 use crate::seen::{Device, Seen};
 use crate::units::System;
@@ -25,6 +25,8 @@ pub struct Thrown {
     pub outing: Option<i64>,
     /// A temperature reading.
     pub reading: Option<i64>,
+    /// A mark that was set: rig, its key, and the place it was tapped at.
+    pub marked: Option<(i64, Option<Mark>, Option<usize>)>,
 }
 
 /// The whole page; while a condition cannot be, without calls, and says which.
@@ -40,7 +42,11 @@ pub fn today(
         Ok(desk) => {
             let desk = Seen::new(desk, device);
             let reading = reading.unwrap_or_else(|| form::blank(device.system));
-            (calls(&desk)?, Some(side(&desk, reading, thrown.reading)?))
+            let calls = Calls {
+                marked: thrown.marked.and_then(|marked| say_marked(&desk, marked)),
+                ..calls(&desk)?
+            };
+            (calls, Some(side(&desk, reading, thrown.reading)?))
         }
         Err(why) => (no_calls(here, &why, device), None),
     };
@@ -55,6 +61,26 @@ pub fn today(
     })
 }
 
+/// What was just said of a rig.
+fn say_marked(
+    desk: &Seen<Desk>,
+    (rig, mark, place): (i64, Option<Mark>, Option<usize>),
+) -> Option<Marked> {
+    let index = desk.origins[..desk.own].iter().position(|origin| origin.rig.0 == rig)?;
+    let name = &desk.candidates[index].name;
+    let (sentence, back) = match mark {
+        Some(Mark::Veto) => (format!("{name} is vetoed for this outing."), "none"),
+        Some(Mark::Pin) => (format!("{name} is pinned to the sheet."), "none"),
+        None => return None,
+    };
+    Some(Marked {
+        rig,
+        sentence,
+        back,
+        place,
+    })
+}
+
 fn no_calls(here: &Here, why: &motilis_core::Error, device: Device) -> Calls {
     Calls {
         headline: "No calls yet".to_owned(),
@@ -66,6 +92,7 @@ fn no_calls(here: &Here, why: &motilis_core::Error, device: Device) -> Calls {
         nothing: None,
         pinned_out: Vec::new(),
         unfit: Vec::new(),
+        marked: None,
         refusal: Some(format!(
             "The day cannot be judged: {why}. Correct the conditions above."
         )),
@@ -141,6 +168,7 @@ fn calls(desk: &Seen<Desk>) -> Result<Calls, Error> {
         nothing: nothing(desk, &sheet),
         pinned_out,
         unfit,
+        marked: None,
         refusal: None,
     })
 }

@@ -98,7 +98,7 @@ pub struct BenchNotice {
     /// The sentence.
     pub sentence: String,
     /// The deed.
-    pub undo: Option<i64>,
+    pub undo: Option<String>,
 }
 
 /// A piece in the strip.

@@ -5,10 +5,12 @@ use askama::Template;
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]
 pub enum Theme {
     /// Ink on film.
-    #[default]
     Day,
     /// Red on black, so that the eye stays adapted.
     Night,
+    /// What the device itself is set to: it has chosen nothing here yet.
+    #[default]
+    Device,
 }
 
 impl Theme {
@@ -17,22 +19,23 @@ impl Theme {
         match self {
             Self::Day => "day",
             Self::Night => "night",
+            Self::Device => "device",
         }
     }
 
-    /// The theme of a key; day for anything else.
+    /// The theme of a key; the device's own for anything else.
     pub fn from_key(key: &str) -> Self {
-        if key == "night" {
-            Self::Night
-        } else {
-            Self::Day
+        match key {
+            "night" => Self::Night,
+            "day" => Self::Day,
+            _ => Self::Device,
         }
     }
 
     /// The other one.
     pub fn other(self) -> Self {
         match self {
-            Self::Day => Self::Night,
+            Self::Day | Self::Device => Self::Night,
             Self::Night => Self::Day,
         }
     }
@@ -42,6 +45,7 @@ impl Theme {
         match self {
             Self::Day => "light",
             Self::Night => "dark",
+            Self::Device => "device",
         }
     }
 }
@@ -134,6 +138,23 @@ impl Frame {
         ]
     }
 
+    /// The doors a thumb reaches on a phone.
+    pub fn doors_near(&self) -> [(Screen, &'static str, &'static str); 4] {
+        let [today, _, tank, spread, log, ..] = self.doors();
+        [today, tank, spread, log]
+    }
+
+    /// The doors behind "More" there.
+    pub fn doors_far(&self) -> [(Screen, &'static str, &'static str); 3] {
+        let [_, bench, _, _, _, stock, waters] = self.doors();
+        [bench, stock, waters]
+    }
+
+    /// Whether the screen shown is behind "More".
+    pub fn is_far(&self) -> bool {
+        self.doors_far().iter().any(|(screen, ..)| self.is_at(screen))
+    }
+
     /// What a form that changes something bears.
     pub fn seal(&self) -> Sealed {
         Sealed {
@@ -219,6 +240,16 @@ impl Field {
         self.problem
             .as_ref()
             .map_or("", |problem| problem.0.as_str())
+    }
+
+    /// Which keys a phone shows for it.
+    pub(super) fn keyboard(&self) -> &'static str {
+        match self.name {
+            "started" | "ended" | "taken" => " data-clock",
+            "count" | "batch" | "lines" | "rods" => " inputmode=\"numeric\"",
+            _ if self.unit.is_empty() => "",
+            _ => " inputmode=\"decimal\"",
+        }
     }
 
     /// For assistive technology.

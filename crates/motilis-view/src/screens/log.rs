@@ -60,6 +60,8 @@ pub struct Notice {
     pub warning: Option<String>,
     /// Where its undo goes.
     pub undo: Option<String>,
+    /// A fish that can be measured at once: its number, its form, and the figure the steps begin at.
+    pub measure: Option<(i64, EntryForm, &'static str)>,
 }
 
 /// One entry of the log.

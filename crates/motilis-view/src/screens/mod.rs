@@ -3,8 +3,10 @@
 mod bench;
 mod boxes;
 mod column;
+mod deleted;
 mod frame;
 mod judging;
+mod line_table;
 mod log;
 mod message;
 mod setups;
@@ -23,8 +25,10 @@ pub use boxes::{
     SheetScreen, ShoppingRow, ShoppingScreen,
 };
 pub use column::{ClaimRow, Column, Slide};
+pub use deleted::{Deleted, DeletedRow};
 pub use frame::{Choice, Field, Frame, Here, Screen, Sealed, Theme};
 pub use judging::{Judging, SchoolRow, WeightRow};
+pub use line_table::LineTable;
 pub use log::{Entry, EntryForm, Log, Notice, Running};
 pub use message::Message;
 pub use setups::{SetupForm, SetupGroup, SetupRow, Setups};
@@ -36,7 +40,7 @@ pub use spread::{
 pub use start::{Start, StartForm};
 pub use tank::{BladePanel, DunkForm, Fact, Kind, LadderRung, Slider, Tank, TankForm, TouchForm};
 pub use today::{
-    CallCard, Calls, CannotRow, Changes, Conditions, DaySide, FinishLook, LoreRow, PickCard,
+    CallCard, Calls, CannotRow, Changes, Conditions, DaySide, FinishLook, LoreRow, Marked, PickCard,
     PickFigure, ReadingForm, ReadingRow, SecchiHelper, Swap, TermRow, Today, TodayRow,
 };
 pub use waters::{RuleForm, RuleRow, Water, WaterForm, WaterRow, Waters};

@@ -93,6 +93,14 @@ pub struct Editor {
     pub bench: Option<i64>,
 }
 
+impl Editor {
+    /// What is let out.
+    fn let_out(&self) -> &str {
+        let fact = self.facts.iter().find(|(label, _)| *label == "Let out");
+        fact.map_or("", |(_, out)| out)
+    }
+}
+
 /// A rod holder, with the rod that stands in it.
 #[derive(Debug, Clone)]
 pub struct HolderBox {
@@ -169,6 +177,11 @@ pub struct SpreadScreen {
 
 impl SpreadScreen {
     /// The parts beside the drawing that change with speed and turn.
+    /// The line in hand.
+    fn in_hand(&self) -> Option<&LineRow> {
+        self.rows.iter().find(|row| row.selected)
+    }
+
     fn live(&self) -> String {
         let mut fields = vec![&self.speed, &self.turn.radius];
         fields.extend(&self.ground);

@@ -196,6 +196,14 @@ impl TankForm {
     }
 }
 
+impl Tank {
+    /// How deep the rig runs, with its band.
+    fn depth_now(&self) -> String {
+        let fact = self.facts.iter().find(|fact| fact.label == "Rig runs at");
+        fact.map_or_else(|| "no depth".to_owned(), |fact| fact.value.clone())
+    }
+}
+
 /// What kind of figure a figure is.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub enum Kind {

@@ -46,6 +46,8 @@ pub struct Calls {
     pub unfit: Vec<CannotRow>,
     /// What keeps the day from being judged.
     pub refusal: Option<String>,
+    /// What was just said of a rig, with what takes it back and the place it stood at.
+    pub marked: Option<Marked>,
 }
 
 /// A stored thing that cannot run: what it is called, what is wrong, where it is mended.
@@ -271,6 +273,8 @@ pub struct Conditions {
     pub base: String,
     /// What is wrong with the form as a whole.
     pub refusal: Option<String>,
+    /// Names of the conditions that were carried over and are not confirmed.
+    pub carried: Vec<String>,
 }
 
 /// The clarity of an angler who has no disk.
@@ -319,9 +323,43 @@ impl Conditions {
     /// The parts of the page beside the calls that change with the conditions.
     fn live(&self) -> String {
         format!(
-            "#day-side,#where,#height-hint,#conditions-base,{}",
+            "#day-side,#where,#height-hint,#conditions-base,#conditions-said,#carried,{}",
             Field::problem_places(&self.fields())
         )
+    }
+
+    /// All of them in one line.
+    fn said(&self) -> String {
+        let chosen = |list: &[Choice]| {
+            let chosen = list.iter().find(|choice| choice.chosen);
+            chosen.map_or("", |choice| choice.label.as_str()).to_lowercase()
+        };
+        let figure = |field: &Field| format!("{} {}", field.value, field.unit);
+        let words = [
+            format!("{}, {}", crate::words::capital(&chosen(&self.fish)), chosen(&self.mood)),
+            figure(&self.temperature),
+            format!("clarity {}", figure(&self.clarity)),
+            format!("rig at {}", figure(&self.wanted_depth)),
+            format!("bottom {}", figure(&self.bottom)),
+            chosen(&self.sky),
+        ];
+        words.join(" · ")
+    }
+
+    /// What was carried over, as the form names it.
+    fn carried_words(&self) -> String {
+        let label = |name: &str| {
+            let typed = self.fields().into_iter().find(|field| field.name == name);
+            typed.map_or_else(|| name.replace('_', " "), |field| field.label.to_lowercase())
+        };
+        let words: Vec<String> = self.carried.iter().map(|name| label(name)).collect();
+        words.join(", ").trim_end_matches('.').replace("temp.", "temperature")
+    }
+
+    /// Whether a field that is folded away is wrong, so that it must be seen.
+    fn is_open(&self) -> bool {
+        let folded = |field: &&&Field| field.name != "speed";
+        self.fields().iter().filter(folded).any(|field| field.problem.is_some())
     }
 
     /// Whether a field of the second row is wrong, so that it must be seen.
@@ -329,6 +367,37 @@ impl Conditions {
         [&self.thermocline, &self.ended]
             .iter()
             .any(|field| field.problem.is_some())
+    }
+}
+
+/// A rig that was pinned or struck off just now.
+#[derive(Debug)]
+pub struct Marked {
+    /// Its number.
+    pub rig: i64,
+    /// What was done.
+    pub sentence: String,
+    /// The mark that takes it back.
+    pub back: &'static str,
+    /// Place among the picks where that was tapped; none in the list below.
+    pub place: Option<usize>,
+}
+
+impl Calls {
+    /// Rigs of the list that would work, or would not.
+    fn rows_that(&self, work: bool) -> Vec<&TodayRow> {
+        self.rows.iter().filter(|row| (row.verdict != "cannot") == work).collect()
+    }
+
+    /// What was just said, if it was said at a place.
+    fn marked_at(&self, place: &usize) -> Option<&Marked> {
+        self.marked.as_ref().filter(|marked| marked.place == Some(*place))
+    }
+
+    /// What was just said elsewhere.
+    fn marked_elsewhere(&self) -> Option<&Marked> {
+        let places = self.picks.len();
+        self.marked.as_ref().filter(|marked| marked.place.is_none_or(|place| place >= places))
     }
 }
 

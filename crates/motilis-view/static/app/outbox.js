@@ -42,7 +42,7 @@
     const stale = Boolean(document.querySelector(".is-stale"));
     const late = open.length > 0 && (performance.now() - keptAt > QUIET || open[0].tapped < Date.now() - QUIET);
     place.hidden = !(lost || late || all.length > open.length || stale);
-    const kept = open.length ? ` ${open.length} kept here, ${open.length === 1 ? "is" : "are"} sent when it is back.` : "";
+    const kept = open.length ? ` ${open.length} kept here; sent when it is back.` : "";
     const of = stale && figures ? ` Figures are for ${figures}.` : "";
     const words = lost
       ? `No link since ${clock(lost)}.${of}${kept}`
@@ -209,7 +209,8 @@
   let last = { form: null, asked: "", time: 0 };
   document.addEventListener("submit", (event) => {
     const form = event.target, button = event.submitter;
-    if (event.defaultPrevented || form.method !== "post" || form.hasAttribute("data-native")) return;
+    const method = button?.getAttribute("formmethod") || form.getAttribute("method") || "get";
+    if (event.defaultPrevented || method.toLowerCase() !== "post") return;
     event.preventDefault();
     const data = new FormData(form, button);
     const address = new URL(button?.getAttribute("formaction") || form.getAttribute("action") || location.href, location.href);

@@ -1,7 +1,7 @@
 //! Acts taken back, and records thrown away and taken back out.
 
-use super::{Nothing, back, made, see};
-use crate::device::Sent;
+use super::{Nothing, back, made, ok, see};
+use crate::device::{Looking, Sent};
 use crate::{App, Error};
 use actix_web::HttpResponse;
 use actix_web::web::{Data, Path, Query};
@@ -10,6 +10,7 @@ use motilis_core::book::{
     WaterId,
 };
 use motilis_helm::{Act, ActId, Record, Undone};
+use motilis_view::present;
 use serde::Deserialize;
 
 /// Where to come back to.
@@ -34,6 +35,27 @@ pub(crate) async fn undo(
             "that lies too far back to be taken back".into(),
         )),
     }
+}
+
+/// `GET /deleted`
+pub(crate) async fn deleted(app: Data<App>, looking: Looking) -> Result<HttpResponse, Error> {
+    let now = app.now();
+    let page = app
+        .ask(move |book| Ok(present::deleted(book, looking.0, now)?))
+        .await?;
+    ok(&page)
+}
+
+/// `POST /deleted/{kind}/{id}/restore`
+pub(crate) async fn take_out(
+    app: Data<App>,
+    path: Path<(String, i64)>,
+    sent: Sent<Nothing>,
+) -> Result<HttpResponse, Error> {
+    let (kind, id) = path.into_inner();
+    let record = Record::of(&kind, id)
+        .ok_or_else(|| Error::NotFound("nothing of that kind can be thrown away".into()))?;
+    restore(&app, &sent, record, |_| "/deleted".to_owned()).await
 }
 
 async fn throw(
@@ -77,7 +99,7 @@ macro_rules! thrown {
 
 thrown! {
     delete_water restore_water Water WaterId "/waters?deleted={}" "/waters";
-    delete_rig restore_rig Rig RigId "/box?gone=rig-{}" "/bench/{}";
+    delete_rig restore_rig Rig RigId "/bench?gone={}" "/bench/{}";
     delete_part restore_part Part PartId "/box?gone=part-{}" "/box/parts/{}";
     delete_setup restore_setup Setup SetupId "/setups?deleted={}" "/setups";
     delete_outing restore_outing Outing OutingId "/today?deleted={}" "/today";

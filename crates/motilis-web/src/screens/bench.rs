@@ -23,6 +23,9 @@ use serde::Deserialize;
 pub(crate) struct Door {
     #[serde(deserialize_with = "motilis_view::forms::lenient")]
     rig: Option<i64>,
+    /// A rig that was thrown away just now.
+    #[serde(deserialize_with = "motilis_view::forms::lenient")]
+    gone: Option<i64>,
 }
 
 /// `GET /bench`: the rig asked for, the one opened last, or the first.
@@ -35,7 +38,11 @@ pub(crate) async fn door(app: Data<App>, asked: Query<Door>) -> Result<HttpRespo
             let opened = opened.and_then(|id| id.parse().ok()).filter(known);
             let first = names.first().map(|(id, _)| id.0);
             let wanted = asked.rig.filter(known).or(opened).or(first);
-            Ok(wanted.map_or_else(|| "/bench/new".to_owned(), |id| format!("/bench/{id}")))
+            let gone = asked.gone.map_or_else(String::new, |id| format!("?gone={id}"));
+            Ok(wanted.map_or_else(
+                || format!("/bench/new{gone}"),
+                |id| format!("/bench/{id}{gone}"),
+            ))
         })
         .await?;
     Ok(see(&address))
@@ -67,7 +74,13 @@ pub(crate) async fn show(
     let id = RigId(*rig);
     let notice = hand.built.map(|deed| BenchNotice {
         sentence: "Built. The parts are out of the box, the rig lies in it.".into(),
-        undo: Some(deed),
+        undo: Some(format!("/box/deeds/{deed}/undo")),
+    });
+    let notice = notice.or_else(|| {
+        hand.gone.map(|rig| BenchNotice {
+            sentence: "Rig thrown away.".into(),
+            undo: Some(format!("/bench/{rig}/restore")),
+        })
     });
     let page = app
         .ask(move |book| bench(book, id, looking.0, &hand, (notice, None)))

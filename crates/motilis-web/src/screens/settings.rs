@@ -9,6 +9,7 @@ use actix_web::web::{Data, Form};
 use motilis_core::book::plain_text;
 use motilis_helm::{Act, BoxAct};
 use motilis_view::present::message;
+use motilis_view::screens::Theme;
 use serde::Deserialize;
 
 /// Where to come back to.
@@ -16,6 +17,9 @@ use serde::Deserialize;
 pub(crate) struct Switch {
     #[serde(default)]
     back: String,
+    /// The theme that the page is seen in.
+    #[serde(default)]
+    seen: String,
 }
 
 fn remembering(mut response: HttpResponse, name: &str, value: &str) -> HttpResponse {
@@ -32,7 +36,13 @@ fn remembering(mut response: HttpResponse, name: &str, value: &str) -> HttpRespo
 
 /// `POST /settings/theme`
 pub(crate) async fn theme(looking: Looking, form: Form<Switch>) -> Result<HttpResponse, Error> {
-    let other = looking.0.theme.other();
+    // What is seen counts: a device may be set to night without having chosen it here.
+    let seen = match form.seen.as_str() {
+        "dark" => Theme::Night,
+        "light" => Theme::Day,
+        _ => looking.0.theme,
+    };
+    let other = seen.other();
     Ok(remembering(
         see(back(&form.back)),
         THEME_COOKIE,

@@ -1,19 +1,21 @@
 //! Spread: all lines together, still and in turns.
 
-use super::{follow, made, ok, page, see};
-use crate::app::Reading;
+use super::{Nothing, follow, made, ok, page, see};
+use crate::app::{Outcome, Reading};
 use crate::device::{Looking, Sent};
 use crate::{App, Error};
 use actix_web::HttpResponse;
 use actix_web::web::{Data, Path, Query};
-use motilis_core::book::{PlannedSpread, SpreadId};
+use motilis_core::book::{PlannedRod, PlannedSpread, SpreadId};
+use motilis_core::line::OutFor;
 use motilis_core::spread::Holder;
-use motilis_core::units::MILE_PER_HOUR;
-use motilis_helm::{Act, Deck, SpreadAct, planned};
+use motilis_core::units::{MILE_PER_HOUR, MetresPerSecond};
+use motilis_helm::{Act, Book, Deck, Desk, SpreadAct, planned};
 use motilis_store::{settings, spreads};
 use motilis_view::Seen;
 use motilis_view::forms::look::Look;
 use motilis_view::present::{self, SpreadShown};
+use motilis_view::screens::SpreadNew;
 use serde::Deserialize;
 
 /// Which spread to open.
@@ -100,8 +102,57 @@ pub(crate) async fn begin(app: Data<App>, sent: Sent<Named>) -> Result<HttpRespo
             let rod = planned(holder, rig.id, rig.setup, &*book.setup(rig.setup)?);
             Ok(Reading::Act(Act::Spread(SpreadAct::Begin(PlannedSpread {
                 name: name.trim().to_owned(),
-                speed: 1.2 * MILE_PER_HOUR,
+                speed: speed_of(book)?,
                 rods: vec![rod],
+            }))))
+        })
+        .await?;
+    follow(outcome, |done| format!("/spread/{}", made(done)))
+}
+
+/// The speed of the open outing; a harness's where there is none.
+fn speed_of(book: &Book<'_>) -> Result<MetresPerSecond, Error> {
+    let here = book.here_if_any()?;
+    let speed = here.map_or(MetresPerSecond(0.0), |here| here.outing.speed);
+    Ok(if speed.0 > 0.0 { speed } else { 1.2 * MILE_PER_HOUR })
+}
+
+/// `POST /spread/today`: the calls of today on both sides of the boat, each let out for the depth that is wanted.
+pub(crate) async fn of_today(app: Data<App>, sent: Sent<Nothing>) -> Result<HttpResponse, Error> {
+    let outcome: Outcome<SpreadNew> = app
+        .act(&sent.borne, move |book| {
+            let (desk, speed) = (Desk::load(book)?, speed_of(book)?);
+            let wanted = desk.here.outing.wanted_depth;
+            let (_, _, sheet) = desk.sheet()?;
+            let mut holders: Vec<Holder> = Holder::all().collect();
+            holders.sort_by_key(|holder| (holder.number, holder.side));
+            let calls = sheet.picks.iter().filter(|pick| desk.origins[pick.index].blade.is_none());
+            let mut rods = Vec::new();
+            // The first holders are the same on either side: each call goes to both.
+            for (pick, pair) in calls.zip(holders.chunks(2)) {
+                let origin = desk.origins[pick.index];
+                for holder in pair {
+                    let rod = planned(*holder, origin.rig, origin.setup, &pick.setup);
+                    rods.push(PlannedRod {
+                        wanted,
+                        out: match &pick.call.out {
+                            Some(OutFor::Out(run)) => run.out,
+                            _ => rod.out,
+                        },
+                        ..rod
+                    });
+                }
+            }
+            if rods.is_empty() {
+                return Err(Error::BadRequest(
+                    "today calls no rig that is made up, so there is nothing to set out; build one on the bench first".into(),
+                ));
+            }
+            let day = desk.here.local(desk.here.outing.started);
+            Ok(Reading::Act(Act::Spread(SpreadAct::Begin(PlannedSpread {
+                name: format!("Calls of {}", day.strftime("%-d %b")),
+                speed,
+                rods,
             }))))
         })
         .await?;

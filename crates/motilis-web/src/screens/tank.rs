@@ -10,7 +10,7 @@ use motilis_helm::{Act, Book, Tank as Question};
 use motilis_store::observed;
 use motilis_view::forms::observed::{RawDunk, RawTouch, dunk as read_dunk, touch as read_touch};
 use motilis_view::forms::tank::{RawTank, Settled, Settling, settle};
-use motilis_view::present::{TankShown, message, tank, tank_cannot};
+use motilis_view::present::{TankShown, line_table, message, tank, tank_cannot};
 use motilis_view::screens::{Message, Tank};
 use motilis_view::{Device, Seen};
 
@@ -73,6 +73,22 @@ pub(crate) async fn show(
     app.ask(move |book| screen(book, &raw, looking.0, &path, shown))
         .await?
         .respond()
+}
+
+/// `GET /tank/table`
+pub(crate) async fn table(
+    app: Data<App>,
+    looking: Looking,
+    raw: Query<RawTank>,
+) -> Result<HttpResponse, Error> {
+    let page = app
+        .ask(move |book| {
+            let question = Seen::new(Question::load(book)?, looking.0);
+            let settled = in_tank(&question, &raw)?;
+            Ok(line_table(&question, &settled)?)
+        })
+        .await?;
+    ok(&page)
 }
 
 /// What a form of the tank is about.

@@ -31,6 +31,12 @@ pub(crate) struct Asked {
     helped: String,
     #[serde(deserialize_with = "motilis_view::forms::lenient")]
     reading_gone: Option<i64>,
+    /// A rig that was just marked, how, and at which place of the sheet.
+    #[serde(deserialize_with = "motilis_view::forms::lenient")]
+    marked: Option<i64>,
+    mark: String,
+    #[serde(deserialize_with = "motilis_view::forms::lenient")]
+    place: Option<usize>,
 }
 
 /// The page, with its form as it is kept or as it came back.
@@ -65,6 +71,9 @@ pub(crate) async fn show(
     let thrown = Thrown {
         outing: gone.deleted,
         reading: asked.reading_gone,
+        marked: asked
+            .marked
+            .map(|rig| (rig, Mark::from_key(&asked.mark), asked.place)),
     };
     let sheet = app
         .ask(move |book| {
@@ -146,12 +155,23 @@ pub(crate) async fn changes(app: Data<App>, looking: Looking) -> Result<HttpResp
 pub(crate) struct Marked {
     rig: i64,
     mark: String,
+    #[serde(default, deserialize_with = "motilis_view::forms::lenient")]
+    place: Option<usize>,
 }
 
 /// `POST /today/mark`
 pub(crate) async fn mark(app: Data<App>, sent: Sent<Marked>) -> Result<HttpResponse, Error> {
     let act = OutingAct::Mark(RigId(sent.form.rig), Mark::from_key(&sent.form.mark));
     app.do_act(&sent.borne, Act::Outing(act)).await?;
+    let place = sent.form.place.map_or_else(String::new, |place| format!("&place={place}"));
+    let mark = Mark::from_key(&sent.form.mark).map_or("none", Mark::key);
+    let rig = sent.form.rig;
+    Ok(see(&format!("/today?marked={rig}&mark={mark}{place}")))
+}
+
+/// `POST /today/confirm`: what was carried over holds.
+pub(crate) async fn confirm(app: Data<App>, sent: Sent<super::Nothing>) -> Result<HttpResponse, Error> {
+    app.do_act(&sent.borne, Act::Outing(OutingAct::Confirm)).await?;
     Ok(see("/today"))
 }
 
