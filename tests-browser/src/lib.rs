@@ -43,6 +43,48 @@ pub struct Visit {
 }
 
 impl Visit {
+    /// Where the program is.
+    pub fn address(&self) -> &str {
+        self.demo.address()
+    }
+
+    /// Ends the program under the page.
+    pub fn stop_program(&self) {
+        self.demo.stop();
+    }
+
+    /// Starts it again on the same file.
+    pub fn start_program_again(&self) {
+        self.demo.start_again();
+    }
+
+    /// Forgets what stands on the console: a script that breaks the link, or asks for what is not there, expects it.
+    ///
+    /// # Errors
+    /// When the console cannot be read.
+    pub async fn forget_console(&self) -> WebDriverResult<()> {
+        self.browser.get_log("browser").await.map(drop)
+    }
+
+    /// Opens everything on the page that is folded, and keeps it open through swaps.
+    ///
+    /// # Errors
+    /// When the browser does not answer.
+    pub async fn unfold(&self) -> WebDriverResult<()> {
+        self.find("h1").await?;
+        let open =
+            "for (const fold of document.querySelectorAll('details[data-keep]')) fold.open = true";
+        self.browser.execute(open, vec![]).await.map(drop)
+    }
+
+    /// What axe-core finds wrong with the page in a theme.
+    ///
+    /// # Errors
+    /// When the browser cannot run it.
+    pub async fn unheard(&self, theme: &str) -> WebDriverResult<Vec<String>> {
+        audit::unheard(&self.browser, theme).await
+    }
+
     /// Goes to a path.
     pub async fn go(&self, path: &str) -> WebDriverResult<()> {
         self.browser
@@ -173,7 +215,24 @@ pub async fn demo<F, T>(size: Size, script: F)
 where
     F: AsyncFnOnce(&Visit) -> WebDriverResult<T>,
 {
-    let demo = Demo::start();
+    visit(Demo::start(), size, script).await;
+}
+
+/// The same on an empty data file.
+///
+/// # Panics
+/// As [`demo`].
+pub async fn blank<F, T>(size: Size, script: F)
+where
+    F: AsyncFnOnce(&Visit) -> WebDriverResult<T>,
+{
+    visit(Demo::blank(), size, script).await;
+}
+
+async fn visit<F, T>(demo: Demo, size: Size, script: F)
+where
+    F: AsyncFnOnce(&Visit) -> WebDriverResult<T>,
+{
     let browser = Driver::shared()
         .window(size.pixels())
         .await

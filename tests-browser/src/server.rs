@@ -7,11 +7,11 @@ use std::sync::{Mutex, OnceLock};
 use std::time::Duration;
 use thirtyfour::prelude::*;
 
-/// The program on demo data in a folder of its own; ended on drop.
+/// The program on a data file in a folder of its own; ended on drop.
 pub struct Demo {
-    process: Child,
+    process: Mutex<Child>,
     address: String,
-    _folder: tempfile::TempDir,
+    folder: tempfile::TempDir,
 }
 
 impl Demo {
@@ -20,29 +20,45 @@ impl Demo {
     /// # Panics
     /// When the program is not built or does not start.
     pub fn start() -> Self {
+        Self::with("demo")
+    }
+
+    /// Starts it on a free port with an empty data file.
+    ///
+    /// # Panics
+    /// As [`Demo::start`].
+    pub fn blank() -> Self {
+        Self::with("serve")
+    }
+
+    fn with(command: &str) -> Self {
         let folder = tempfile::tempdir().expect("a temporary folder");
-        let mut process = Command::new(program())
-            .args(["demo", "--listen", "127.0.0.1:0", "--data"])
-            .arg(folder.path().join("demo.db"))
-            .stdout(Stdio::piped())
-            .spawn()
-            .expect("the program starts; build it with `cargo build --workspace`");
-        let output = process.stdout.take().expect("its output is piped");
-        let mut first = String::new();
-        BufReader::new(output)
-            .read_line(&mut first)
-            .expect("it prints its address");
-        let address = first
-            .trim()
-            .rsplit(' ')
-            .next()
-            .unwrap_or_default()
-            .to_owned();
+        let (process, address) = run(command, "127.0.0.1:0", folder.path());
         Self {
-            process,
+            process: Mutex::new(process),
             address,
-            _folder: folder,
+            folder,
         }
+    }
+
+    /// Ends the program, as a battery that runs out does.
+    ///
+    /// # Panics
+    /// When it cannot be ended.
+    pub fn stop(&self) {
+        let mut process = self.process.lock().expect("nobody fails with it");
+        process.kill().expect("it runs");
+        process.wait().expect("it ends");
+    }
+
+    /// Starts it again where it was, on what is in its file.
+    ///
+    /// # Panics
+    /// As [`Demo::start`].
+    pub fn start_again(&self) {
+        let host = self.address.trim_start_matches("http://");
+        let (process, _) = run("serve", host, self.folder.path());
+        *self.process.lock().expect("nobody fails with it") = process;
     }
 
     /// Where it is.
@@ -54,9 +70,28 @@ impl Demo {
 impl Drop for Demo {
     fn drop(&mut self) {
         // It may be gone already.
-        let _ = self.process.kill();
-        let _ = self.process.wait();
+        if let Ok(process) = self.process.get_mut() {
+            let _ = process.kill();
+            let _ = process.wait();
+        }
     }
+}
+
+/// The program on the data file of a folder, with the address it prints.
+fn run(command: &str, listen: &str, folder: &std::path::Path) -> (Child, String) {
+    let mut process = Command::new(program())
+        .args([command, "--listen", listen, "--data"])
+        .arg(folder.join("demo.db"))
+        .stdout(Stdio::piped())
+        .spawn()
+        .expect("the program starts; build it with `cargo build --workspace`");
+    let output = process.stdout.take().expect("its output is piped");
+    let mut first = String::new();
+    BufReader::new(output)
+        .read_line(&mut first)
+        .expect("it prints its address");
+    let address = first.trim().rsplit(' ').next().unwrap_or_default();
+    (process, address.to_owned())
 }
 
 fn program() -> PathBuf {

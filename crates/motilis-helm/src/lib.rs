@@ -23,9 +23,9 @@ mod tank;
 mod ways;
 
 pub use aboard::Aboard;
-pub use acts::{LAST_CAME, StartAct, 
-    Act, ActId, BoxAct, Done, LogAct, LureAct, ObservedAct, OutingAct, RigAct, Seal, SetupAct,
-    SpreadAct, Undone, WaterAct, WaysAct, carry_out, done_before, take_back,
+pub use acts::{
+    Act, ActId, BoxAct, Done, LAST_CAME, LogAct, LureAct, ObservedAct, OutingAct, RigAct, Seal,
+    SetupAct, SpreadAct, StartAct, Undone, WaterAct, WaysAct, carry_out, done_before, take_back,
 };
 pub use book::{Book, Here, InUse, zone};
 pub use deck::{Deck, planned};

@@ -50,9 +50,11 @@ pub fn shortages(book: &Book<'_>) -> Result<Vec<Short>, Error> {
             }
         }
     }
-    let short = parts::all(connection)?.into_iter().filter_map(|(id, boxed)| {
-        let wanted = wants.remove(&id).filter(|(_, takes)| boxed.left < *takes);
-        (wanted.is_some() || boxed.is_low()).then_some(Short { id, boxed, wanted })
-    });
+    let short = parts::all(connection)?
+        .into_iter()
+        .filter_map(|(id, boxed)| {
+            let wanted = wants.remove(&id).filter(|(_, takes)| boxed.left < *takes);
+            (wanted.is_some() || boxed.is_low()).then_some(Short { id, boxed, wanted })
+        });
     Ok(short.collect())
 }

@@ -61,7 +61,11 @@ pub fn update(connection: &Connection, id: OutingId, outing: &Outing) -> Result<
 /// [`Error::Missing`].
 pub fn carried(connection: &Connection, id: OutingId) -> Result<Vec<String>, Error> {
     let mut statement = connection.prepare_cached("SELECT carried FROM outings WHERE id = ?1")?;
-    let names: String = found(statement.query_row([id.0], |row| row.get(0)), "outing", id.0)?;
+    let names: String = found(
+        statement.query_row([id.0], |row| row.get(0)),
+        "outing",
+        id.0,
+    )?;
     let names = names.split(',').filter(|name| !name.is_empty());
     Ok(names.map(str::to_owned).collect())
 }

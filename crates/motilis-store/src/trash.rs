@@ -89,18 +89,33 @@ pub struct Thrown {
 
 /// Every kind of record, with the SQL that says what one of it is called.
 const KINDS: [(fn(i64) -> Record, &str); 12] = [
-    (|id| Record::Outing(OutingId(id)), "date(started_utc_s, 'unixepoch')"),
-    (|id| Record::Event(EventId(id)), "replace(kind, '_', ' ') || ' of ' || date(at_utc_s, 'unixepoch')"),
+    (
+        |id| Record::Outing(OutingId(id)),
+        "date(started_utc_s, 'unixepoch')",
+    ),
+    (
+        |id| Record::Event(EventId(id)),
+        "replace(kind, '_', ' ') || ' of ' || date(at_utc_s, 'unixepoch')",
+    ),
     (|id| Record::Reading(ReadingId(id)), "place"),
     (|id| Record::Rig(RigId(id)), "name"),
-    (|id| Record::Part(PartId(id)), "replace(style, '_', ' ') || ' ' || part || ' ' || size || ', ' || colour"),
+    (
+        |id| Record::Part(PartId(id)),
+        "replace(style, '_', ' ') || ' ' || part || ' ' || size || ', ' || colour",
+    ),
     (|id| Record::Setup(SetupId(id)), "name"),
     (|id| Record::Spread(SpreadId(id)), "name"),
     (|id| Record::Lure(LureId(id)), "name"),
     (|id| Record::Water(WaterId(id)), "name"),
-    (|id| Record::Rule(RuleId(id)), "replace(topic, '_', ' ') || ', ' || source"),
+    (
+        |id| Record::Rule(RuleId(id)),
+        "replace(topic, '_', ' ') || ', ' || source",
+    ),
     (|id| Record::Dunk(DunkId(id)), "replace(seen, '_', ' ')"),
-    (|id| Record::Touch(TouchId(id)), "iif(touched, 'touched', 'ran clear') || ' on ' || date(at_utc_s, 'unixepoch')"),
+    (
+        |id| Record::Touch(TouchId(id)),
+        "iif(touched, 'touched', 'ran clear') || ' on ' || date(at_utc_s, 'unixepoch')",
+    ),
 ];
 
 /// What was thrown away since a moment, the newest first.
@@ -115,7 +130,11 @@ pub fn since(connection: &Connection, from: Timestamp) -> Result<Vec<Thrown>, Er
             "SELECT id, {name}, deleted_utc_s FROM {table} WHERE deleted_utc_s >= ?1"
         ))?;
         let rows = statement.query_map([from.as_second()], |row| {
-            Ok((row.get::<_, i64>(0)?, row.get::<_, String>(1)?, row.get::<_, i64>(2)?))
+            Ok((
+                row.get::<_, i64>(0)?,
+                row.get::<_, String>(1)?,
+                row.get::<_, i64>(2)?,
+            ))
         })?;
         for row in rows {
             let (id, name, at) = row?;

@@ -112,7 +112,9 @@ mod tests {
             assert!(get(licence).is_some(), "{licence}");
         }
         assert_eq!(
-            get("bootstrap/bootstrap.min.css").unwrap().media_type,
+            get("bootstrap/bootstrap-reboot.min.css")
+                .unwrap()
+                .media_type,
             "text/css"
         );
         assert!(get("../Cargo.toml").is_none());

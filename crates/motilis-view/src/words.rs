@@ -29,7 +29,12 @@ pub fn state(state: State) -> &'static str {
 
 /// An amount of money, in what the boat counts in.
 pub fn money(amount: f64, currency: &str) -> String {
-    format!("{currency}{}{amount:.2}", if currency.is_empty() { "" } else { "\u{a0}" })
+    let gap = if currency.is_empty() { "" } else { "\u{a0}" };
+    // Large sums are round ones.
+    if amount.fract() == 0.0 && amount >= 100.0 {
+        return format!("{currency}{gap}{amount:.0}");
+    }
+    format!("{currency}{gap}{amount:.2}")
 }
 
 /// Turns a minute, rounded to ten: the model knows no better.

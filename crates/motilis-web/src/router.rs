@@ -2,8 +2,8 @@
 
 use crate::error::Error;
 use crate::screens::{
-    acts, bench, boxes, column, installed, judging, log, lures, motion, outings, parts, settings, setups,
-    sheet, spread, spread_acts, start, tank, today, waters,
+    acts, bench, boxes, column, installed, judging, log, lures, motion, outings, parts, settings,
+    setups, sheet, spread, spread_acts, start, tank, today, waters,
 };
 use crate::{api, assets};
 use actix_multipart::form::MultipartFormConfig;

@@ -291,7 +291,7 @@ async fn a_part_is_measured_in_the_box_and_a_file_imported() {
         visit.click("#preview").await?;
         visit.until("#import-summary", "1 new").await?;
         visit.click("#import-all").await?;
-        visit.until(".notice", "Imported").await
+        visit.until(".notice", "came in").await
     })
     .await;
 }

@@ -2,6 +2,7 @@
 //! an error in the console or a request to another host.
 
 mod bench;
+mod hand;
 mod spread;
 mod today;
 
@@ -35,6 +36,8 @@ async fn a_newcomer_goes_the_whole_way(#[case] size: Size, #[case] night: bool) 
             visit.find("html[data-bs-theme=dark]").await?;
         }
         // The states change with the speed.
+        visit.find("#idle-summary").await?;
+        visit.unfold().await?;
         shows(visit, "Big thumper", "Turning").await?;
         set_speed(visit, "2.1", "2.1 mph").await?;
         shows(visit, "Big thumper", "Rolling over").await?;
@@ -123,6 +126,7 @@ async fn the_keyboard_alone_can_do_it() {
     demo(Size::Desk, async |visit| {
         visit.go("/today").await?;
         visit.find("#headline").await?;
+        visit.unfold().await?;
         for _ in 0..9 {
             visit.press("]").await?;
         }
@@ -242,10 +246,7 @@ async fn the_tank_answers_while_a_figure_is_typed() {
             .await?;
         visit.until("#tank-head", "downrigger ball").await?;
         visit.until("label[for=out]", "Cable out").await?;
-        assert_eq!(
-            visit.find("#speed").await?.prop("value").await?.as_deref(),
-            Some("1.4")
-        );
+        assert_eq!(visit.value("#speed").await?, "1.4");
         Ok(())
     })
     .await;

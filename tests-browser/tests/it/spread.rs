@@ -131,6 +131,7 @@ async fn the_card_is_printed_on_half_a_page() {
 async fn the_spread_is_set_in_motion_and_replayed() {
     demo(Size::Desk, async |visit| {
         visit.go("/spread").await?;
+        visit.fill("#bend", "65").await?;
         visit.click("#set-off").await?;
         visit.find("#motion-done[data-ready]").await?;
         let depth = visit.text(".sp-line[data-line='1'] .sp-depth").await?;

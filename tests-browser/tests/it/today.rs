@@ -28,6 +28,7 @@ async fn conditions_are_entered_on_the_phone_in_under_a_minute() {
         visit.go("/today").await?;
         visit.find("#pick-primary").await?;
         let begun = Instant::now();
+        visit.click("#fold > summary").await?;
         choose(visit, "mood", "Shy").await?;
         visit
             .until(".pick-primary .pick-figures", "tie 10 ft")
@@ -137,6 +138,7 @@ async fn a_call_is_vetoed_and_says_why_when_asked() {
 async fn another_school_is_followed() {
     demo(Size::Desk, async |visit| {
         visit.go("/today").await?;
+        visit.unfold().await?;
         visit.click(".pick-primary .pick-terms summary").await?;
         visit
             .until(".pick-primary .pick-terms", "Seen from")
@@ -188,6 +190,7 @@ async fn a_rule_is_typed_in_and_holds_the_rigs_to_it() {
         visit.click("#save-rule").await?;
         visit.until(".rules", "the notice at the ramp").await?;
         visit.go("/today").await?;
+        visit.unfold().await?;
         visit
             .until(
                 "[data-rig='Tamarin two-hook'] .call-reason",

@@ -207,12 +207,11 @@ impl Traits {
 
 /// Families that practice hangs on a kind of rig (common practice, no source).
 fn families(kind: Kind) -> &'static [Family] {
-    use Family::{
-        Colorado, French, HardWing, HatchetCut, Indiana, MagnumWillow, SoftWing, Spoon, Willow,
-    };
+    use Family::{Colorado, French, HardWing, HatchetCut, Indiana, MagnumWillow, SoftWing, Willow};
     match kind {
         Kind::CrawlerHarness | Kind::Attractor => &[Colorado, Indiana, HatchetCut, Willow],
-        Kind::FastHarness => &[Willow, Spoon],
+        // A pair of spoons is none: a spoon goes on alone, by hand on the bench.
+        Kind::FastHarness => &[Willow],
         Kind::WingWorm => &[SoftWing, HardWing],
         Kind::FlasherFly => &[SoftWing, HardWing, Indiana, Colorado, MagnumWillow],
         Kind::BaitSpinner => &[SoftWing, HardWing, Colorado, Indiana],

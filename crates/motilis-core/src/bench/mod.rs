@@ -30,7 +30,7 @@ mod starter;
 
 pub use baiting::{Baiting, baiting};
 pub use beads::{Wanted, proposals};
-pub use check::{Check, Checked, Level, Rule, checks, checks_in};
+pub use check::{Check, Checked, Level, Rule, checks, checks_in, offered};
 pub use cut::{Cut, cut, helix};
 pub use figures::{Attitude, Figures, figures};
 pub use layout::{Layout, Seat};

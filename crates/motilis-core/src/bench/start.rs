@@ -283,7 +283,9 @@ fn for_fish(fish: Fish) -> (f64, Colour) {
         Fish::Pink => (-1.0, Colour::Pink),
         Fish::LakeTrout => (1.0, Colour::Nickel),
         Fish::LandlockedAtlantic => (0.0, Colour::Nickel),
-        Fish::Coho | Fish::Chinook | Fish::LandlockedChinook | Fish::Chum => (1.0, Colour::Chartreuse),
+        Fish::Coho | Fish::Chinook | Fish::LandlockedChinook | Fish::Chum => {
+            (1.0, Colour::Chartreuse)
+        }
         Fish::Steelhead | Fish::SmallmouthBass => (0.0, Colour::Copper),
     }
 }

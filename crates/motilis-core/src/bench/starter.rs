@@ -66,15 +66,19 @@ impl StarterTray {
                 (What::Blade(Family::Willow), &[3.0, 4.0], &[Nickel, Copper]),
                 (
                     What::Blade(Family::French),
-                    &[1.0, 2.0, 3.0],
-                    &[Nickel, Brass],
+                    &[0.0, 1.0, 2.0, 3.0],
+                    &[Nickel, Brass, Copper],
                 ),
                 (
                     What::Blade(Family::MagnumWillow),
                     &[4.0, 5.0],
                     &[White, Chartreuse],
                 ),
-                (What::Blade(Family::HatchetCut), &[4.0], &[Brass, Orange]),
+                (
+                    What::Blade(Family::HatchetCut),
+                    &[3.0, 4.0, 5.0],
+                    &[Brass, Orange, Pink, Chartreuse],
+                ),
             ]),
             Self::Wings => of(&[
                 (
@@ -88,7 +92,7 @@ impl StarterTray {
                 let mut beads = of(&[
                     (round, &[4.0, 5.0, 6.0], &[Chartreuse, Orange, Red, White]),
                     (round, &[3.0], &[Red]),
-                    (round, &[8.0], &[Red]),
+                    (round, &[8.0], &[Orange, Red]),
                 ])?;
                 for size in [3.0, 4.0, 5.0] {
                     beads.push(Part::new(round, size, BARE)?.of(Material::Brass));
@@ -111,23 +115,17 @@ impl StarterTray {
                     &[2.0],
                     &[BARE.colour],
                 ),
-                (
-                    What::Swivel(SwivelStyle::Barrel),
-                    &[14.0],
-                    &[BARE.colour],
-                ),
+                (What::Swivel(SwivelStyle::Barrel), &[14.0], &[BARE.colour]),
                 (
                     What::Swivel(SwivelStyle::BallBearing),
                     &[14.0, 18.0],
                     &[BARE.colour],
                 ),
-                (
-                    What::Body(BodyShape::Torpedo),
-                    &[5.0, 7.0],
-                    &[BARE.colour],
-                ),
+                (What::Body(BodyShape::Torpedo), &[5.0, 7.0], &[BARE.colour]),
                 (What::Body(BodyShape::Bell), &[5.0, 7.0], &[BARE.colour]),
                 (What::Body(BodyShape::TailWeight), &[7.0], &[BARE.colour]),
+                (What::Tubing, &[15.0, 25.0], &[BARE.colour]),
+                (What::Rudder, &[60.0], &[BARE.colour]),
             ]),
             Self::Hooks => of(&[
                 (
@@ -153,11 +151,7 @@ impl StarterTray {
             ]),
             Self::Dressing => {
                 let mut parts = of(&[
-                    (
-                        What::Attractor(AttractorStyle::Dodger),
-                        &[6.0],
-                        &[Nickel],
-                    ),
+                    (What::Attractor(AttractorStyle::Dodger), &[6.0], &[Nickel]),
                     (
                         What::Attractor(AttractorStyle::RotatingFlasher),
                         &[11.0],
@@ -315,6 +309,7 @@ impl StarterRod {
 #[cfg(test)]
 mod tests {
     use super::*;
+    use crate::advice::Stand;
     use crate::bench::{Check, Level, Stocked, checks, starting};
     use crate::fish::Fish;
     use crate::ids::PartId;
@@ -345,12 +340,15 @@ mod tests {
     #[test]
     fn a_first_rig_comes_out_of_it_for_every_fish() {
         let stock = whole_box();
-        for fish in Fish::ALL {
-            let kind = fish.kinds()[0];
+        let first = Fish::ALL.iter().map(|fish| (fish, fish.kinds()[0]));
+        let cast = Fish::ALL.iter().map(|fish| (fish, fish.cast_kinds()[0]));
+        for (fish, kind) in first.chain(cast) {
             let stack = starting(kind, *fish, kind.usual_hook_size(), &stock).unwrap();
             let fails = |check: &Check| check.level == Level::Fail;
             let checked = checks(&stack, &stock).checks;
             assert!(!checked.iter().any(fails), "{fish:?}: {checked:?}");
+            let stand = Stand::of(&stack, 0, &stock);
+            assert!(matches!(stand, Stand::Buildable(_)), "{fish:?}: {stand:?}");
             let rod = StarterRod::ALL.iter().find(|rod| rod.suits(kind)).unwrap();
             rod.setup().unwrap().check().unwrap();
         }

@@ -225,10 +225,7 @@ impl Fish {
 
     /// Whether it is a trout or char, or a salmon of a lake, for which warm water makes release deadly.
     pub fn suffers_in_warm_water(self) -> bool {
-        self.is_salmonid() && !matches!(
-                self,
-                Self::Chinook | Self::Coho | Self::Pink | Self::Chum
-            )
+        self.is_salmonid() && !matches!(self, Self::Chinook | Self::Coho | Self::Pink | Self::Chum)
     }
 
     /// Kinds of rig that practice ties for it, the favourites first (common practice, no source).

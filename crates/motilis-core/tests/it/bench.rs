@@ -443,3 +443,43 @@ fn a_style_of_hook_does_not_change_where_the_blade_ends() {
         Layout::new(&beak).tip_clearance(&beak)
     );
 }
+
+/// No mend of a sound start, or of one with a fault put into it, leads to a fault that nothing mends.
+#[test]
+fn a_mend_is_no_dead_end() {
+    use motilis_core::bench::{Check, Level, StarterTray, Stocked, offered, starting};
+    use motilis_core::book::PartId;
+    use motilis_core::rig::Edit;
+    let stock: Vec<Stocked> = StarterTray::ALL
+        .iter()
+        .flat_map(|tray| tray.parts().unwrap())
+        .zip(1..)
+        .map(|(part, id)| Stocked {
+            id: PartId(id),
+            part,
+            left: 50.0,
+        })
+        .collect();
+    let (water, mild) = (crate::rigs::lake(), motilis_core::units::Celsius(15.0));
+    let dead = |check: &Check| check.level == Level::Fail && check.mends.is_empty();
+    let mut tried = 0;
+    for kind in motilis_core::rig::Kind::ALL {
+        let fish = motilis_core::fish::Fish::Walleye;
+        let sound = starting(*kind, fish, kind.usual_hook_size(), &stock).unwrap();
+        for without in 0..sound.pieces.len() {
+            let Ok(broken) = sound.edited(&Edit::Remove { at: without }) else {
+                continue;
+            };
+            let found = offered(&broken, &stock, &water, mild);
+            let lost = found.checks.iter().filter(|check| dead(check)).count();
+            for mend in found.checks.iter().flat_map(|check| &check.mends) {
+                let next = broken.edited_by(mend).unwrap();
+                let then = offered(&next, &stock, &water, mild).checks;
+                let dead_now = then.iter().filter(|check| dead(check)).count();
+                assert!(dead_now <= lost + 1, "{kind:?} without {without}");
+                tried += 1;
+            }
+        }
+    }
+    assert!(tried > 40, "{tried}");
+}

@@ -43,7 +43,12 @@ impl OutingAct {
                 let here = book.here()?;
                 outings::update(connection, here.id, &outing)?;
                 let still = |name: &String| !differ(&here.outing, &outing).contains(&name.as_str());
-                let carried: Vec<String> = here.carried.iter().filter(|name| still(name)).cloned().collect();
+                let carried: Vec<String> = here
+                    .carried
+                    .iter()
+                    .filter(|name| still(name))
+                    .cloned()
+                    .collect();
                 outings::set_carried(connection, here.id, &carried)?;
                 Ok(Some(here.id.0))
             }
@@ -100,7 +105,10 @@ fn change(doing: &Doing<'_, '_>, how: impl FnOnce(&mut Outing)) -> Made {
     outing.check().map_err(Refusal::Figure)?;
     outings::update(doing.book.connection(), here.id, &outing)?;
     let changed = differ(&here.outing, &outing);
-    let still = here.carried.iter().filter(|name| !changed.contains(&name.as_str()));
+    let still = here
+        .carried
+        .iter()
+        .filter(|name| !changed.contains(&name.as_str()));
     let still: Vec<String> = still.cloned().collect();
     outings::set_carried(doing.book.connection(), here.id, &still)?;
     Ok(Some(here.id.0))

@@ -156,7 +156,11 @@ impl Washes {
 /// How deep a drawing goes: to the bottom, unless what is looked at lies so far above it that it would shrink to a strip.
 pub(super) fn drawn_depth(bottom: Metres, deepest: Metres) -> Metres {
     let view = Metres((1.4 * deepest.0).max(2.0));
-    if bottom.0 > 1.4 * view.0 { view } else { bottom }
+    if bottom.0 > 1.4 * view.0 {
+        view
+    } else {
+        bottom
+    }
 }
 
 /// The first of several spots for a label that covers nothing of what must be seen; the last when none is free.
@@ -171,7 +175,8 @@ pub(super) fn free_spot(
         let inside = x >= 0.0 && y >= 0.0 && x + width <= right && y + height <= floor;
         inside
             && !seen.iter().any(|(px, py)| {
-                (x - ROOM..=x + width + ROOM).contains(px) && (y - ROOM..=y + height + ROOM).contains(py)
+                (x - ROOM..=x + width + ROOM).contains(px)
+                    && (y - ROOM..=y + height + ROOM).contains(py)
             })
     };
     spots

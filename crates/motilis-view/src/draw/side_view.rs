@@ -175,7 +175,9 @@ impl SideView {
             } else {
                 String::new()
             },
-            line: source.run.map(|run| drawn(source, run, air, (&x, &y), bed, depth)),
+            line: source
+                .run
+                .map(|run| drawn(source, run, air, (&x, &y), bed, depth)),
             title: title(source, depth),
         }
     }

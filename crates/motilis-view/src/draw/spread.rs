@@ -1,4 +1,4 @@
-use super::kit::{Path, Px, Scale, Tick, Washes, ticks, drawn_depth};
+use super::kit::{Path, Px, Scale, Tick, Washes, drawn_depth, ticks};
 use crate::units::{Quantity, System};
 use askama::Template;
 use motilis_core::light::Fading;
@@ -417,17 +417,19 @@ impl Places {
                 x < *right && x + size.0 > *left && y < *foot && y + size.1 > *top
             })
         };
-        let steps = || (0..60).flat_map(|i| {
-            let by = f64::from(i) * 7.0;
-            [
-                (0.0, by),
-                (0.0, -by),
-                (-size.0 - 44.0, by),
-                (-size.0 - 44.0, -by),
-                (-0.5 * size.0 - 18.0, by),
-                (-2.0 * size.0, by),
-            ]
-        });
+        let steps = || {
+            (0..60).flat_map(|i| {
+                let by = f64::from(i) * 7.0;
+                [
+                    (0.0, by),
+                    (0.0, -by),
+                    (-size.0 - 44.0, by),
+                    (-size.0 - 44.0, -by),
+                    (-0.5 * size.0 - 18.0, by),
+                    (-2.0 * size.0, by),
+                ]
+            })
+        };
         let spots = || {
             steps().map(|(dx, dy)| {
                 (

@@ -4,7 +4,7 @@ use super::Texts;
 use crate::present::bay_of;
 use crate::units::{Quantity, Reader, System};
 use crate::words::bench as say;
-use motilis_core::bench::{Checked, checks_in};
+use motilis_core::bench::{Checked, offered};
 use motilis_core::book::PartId;
 use motilis_core::fields;
 use motilis_core::rig::{Edit, Knot, Mount, Piece, Setting, Spacing, Stack};
@@ -269,7 +269,7 @@ fn mend(shop: &Shop, key: &str, at: Option<usize>, index: Option<usize>) -> Resu
     };
     let stock = shop.stocked();
     let Checked { checks: found, .. } =
-        checks_in(&shop.board.stack, &stock, &shop.water, shop.temperature);
+        offered(&shop.board.stack, &stock, &shop.water, shop.temperature);
     let check = found
         .into_iter()
         .find(|check| check.rule.key() == key && check.at == at && !check.mends.is_empty())

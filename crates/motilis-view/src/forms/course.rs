@@ -43,7 +43,11 @@ pub(crate) fn form(system: System, least: Option<Metres>) -> CourseForm {
     let mut form = read(&RawCourse::default(), system, true).0;
     let unit = Quantity::Depth.unit(system);
     let radius = least.map_or(0.0, |least| unit.from_si(1.05 * least.0));
-    let usual = if system == System::Imperial { 65.0 } else { 20.0 };
+    let usual = if system == System::Imperial {
+        65.0
+    } else {
+        20.0
+    };
     let round = (radius.max(usual) / 5.0).ceil() * 5.0;
     for field in &mut form.fields {
         if field.name == fields::BEND_RADIUS.form {

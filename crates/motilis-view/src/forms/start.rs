@@ -7,7 +7,6 @@ use motilis_core::bench::{StarterRod, StarterTray};
 use motilis_core::fish::Fish;
 use motilis_core::light::Stain;
 use motilis_core::rig::Kind;
-use motilis_core::units::Metres;
 use motilis_helm::StartAct;
 
 /// The form as typed, and what it asks for if all of it is sound.
@@ -22,7 +21,14 @@ pub struct Read {
 pub fn untouched(system: System) -> Texts {
     let mut texts: Texts = [
         ("stain", Stain::Green.key().to_owned()),
-        ("clarity", system.depth(Metres(2.5)).typed()),
+        (
+            "clarity",
+            match system {
+                System::Imperial => "8",
+                System::Metric => "2.5",
+            }
+            .to_owned(),
+        ),
         ("wanted", Fish::Walleye.key().to_owned()),
         ("uncounted", "yes".to_owned()),
     ]
@@ -71,7 +77,12 @@ pub fn read(raw: &Texts, system: System) -> Read {
                 Fish::ALL.iter().map(|fish| (fish.key(), fish.name())),
                 fish.key(),
             ),
-            trays: choices(StarterTray::ALL, &trays, StarterTray::key, StarterTray::name),
+            trays: choices(
+                StarterTray::ALL,
+                &trays,
+                StarterTray::key,
+                StarterTray::name,
+            ),
             rods: choices(StarterRod::ALL, &rods, StarterRod::key, StarterRod::name),
             kind: Choice::list(
                 usual.chain(Kind::ALL.iter().map(|kind| (kind.key(), kind.name()))),

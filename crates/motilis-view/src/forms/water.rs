@@ -92,7 +92,12 @@ pub fn read(raw: &Texts, system: System) -> Read {
     let value = |name: &str| raw.get(name).map_or("", String::as_str);
     let mut name = text("name", "Name", value("name"));
     let (latitude, north) = axis(fields::LATITUDE, "Latitude", ['N', 'S'], value("latitude"));
-    let (longitude, east) = axis(fields::LONGITUDE, "Longitude", ['E', 'W'], value("longitude"));
+    let (longitude, east) = axis(
+        fields::LONGITUDE,
+        "Longitude",
+        ['E', 'W'],
+        value("longitude"),
+    );
     let there = north.zip(east).map(|(north, east)| zone_at(north, east));
     // A zone that the page proposed itself moves with the position.
     let typed = value("zone").trim();
@@ -164,13 +169,7 @@ pub fn read(raw: &Texts, system: System) -> Read {
             _ => {}
         }
     }
-    let fields = [
-        &name,
-        &latitude,
-        &longitude,
-        &zone,
-        &clarity.field,
-    ];
+    let fields = [&name, &latitude, &longitude, &zone, &clarity.field];
     let sound = fields.iter().all(|field| field.problem.is_none());
     Read {
         form: WaterForm {

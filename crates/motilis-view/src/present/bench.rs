@@ -10,7 +10,7 @@ use crate::screens::{
 use crate::seen::Seen;
 use crate::units::{Problem, System};
 use crate::words::{self, bench as say};
-use motilis_core::bench::{Checked, Level, Step, checks_in, steps};
+use motilis_core::bench::{Checked, Level, Step, offered, steps};
 use motilis_core::rig::{Knot, Setting, Spacing, Stack, What};
 use motilis_core::units::{MILLIMETRE, Metres};
 use motilis_helm::Shop;
@@ -88,7 +88,7 @@ pub fn bench(
 ) -> Bench {
     let stack = &shop.board.stack;
     let stock = shop.stocked();
-    let checked = checks_in(stack, &stock, &shop.water, shop.temperature);
+    let checked = offered(stack, &stock, &shop.water, shop.temperature);
     let at = hand.at.filter(|at| *at < stack.pieces.len());
     let settings = settings_of(stack);
     let in_hand = Setting::from_key(&hand.dim)
@@ -124,6 +124,7 @@ pub fn bench(
         page_wide.map(|refused| BenchNotice {
             sentence: refused.sentence.clone(),
             undo: None,
+            of_build: false,
         })
     });
     let number = batch(&hand.n).unwrap_or(1);

@@ -75,7 +75,10 @@ pub fn boxes(book: &Book<'_>, device: Device, look: &Look) -> Result<BoxScreen, 
             *key
         });
     let came = settings::get(connection, LAST_CAME)?.unwrap_or_default();
-    let came: Vec<PartId> = came.split(',').filter_map(|id| Some(PartId(id.parse().ok()?))).collect();
+    let came: Vec<PartId> = came
+        .split(',')
+        .filter_map(|id| Some(PartId(id.parse().ok()?)))
+        .collect();
     let is_in = |id: PartId, boxed: &BoxPart| {
         let words = format!("{} {}", say::part(&boxed.part), boxed.place).to_lowercase();
         let found = sought.split_whitespace().all(|word| words.contains(word));
@@ -99,7 +102,9 @@ pub fn boxes(book: &Book<'_>, device: Device, look: &Look) -> Result<BoxScreen, 
         frame: bare_frame(book, Screen::Box, device, "/box")?,
         head: BoxHead {
             trays: Choice::list(
-                TRAYS.into_iter().filter(|(key, _)| *key != "new" || !came.is_empty()),
+                TRAYS
+                    .into_iter()
+                    .filter(|(key, _)| *key != "new" || !came.is_empty()),
                 tray,
             ),
             sought: look.q.clone(),
@@ -256,9 +261,9 @@ fn row(id: PartId, boxed: &BoxPart, currency: &str) -> PartRow {
         count: show_figure(Quantity::Count, boxed.left, System::Metric).typed(),
         low: false,
         place: boxed.place.clone(),
-        cost: boxed
-            .unit_cost
-            .map_or_else(String::new, |cost| format!("{} each", words::money(cost, currency))),
+        cost: boxed.unit_cost.map_or_else(String::new, |cost| {
+            format!("{} each", words::money(cost, currency))
+        }),
     }
 }
 

@@ -77,7 +77,11 @@ pub fn line_table(tank: &Seen<Question<'_, '_>>, settled: &Settled) -> Result<Li
             settled.in_use.main.test_lb,
             settled.in_use.main.material.name(),
             system.depth(settled.in_use.lead),
-            if settled.in_use.lets_out_cable() { "cable, in" } else { "line out, in" },
+            if settled.in_use.lets_out_cable() {
+                "cable, in"
+            } else {
+                "line out, in"
+            },
             depth_unit.symbol
         ),
         units: (speed_unit.symbol, depth_unit.symbol),

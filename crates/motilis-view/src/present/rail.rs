@@ -6,7 +6,7 @@ use crate::screens::{Bay, Peg};
 use crate::words::{self, bench as say};
 use motilis_core::bench::fits;
 use motilis_core::book::{BoxPart, PartId};
-use motilis_core::rig::{Part, Piece, Stack, What};
+use motilis_core::rig::{BARE, Colour, Part, Piece, Stack, What};
 use motilis_helm::Shop;
 
 /// Trays of the rail: key, name.
@@ -84,8 +84,17 @@ pub(crate) fn pegs(shop: &Shop, stack: &Stack, at: Option<usize>, bay: &str) -> 
         .filter(|(_, boxed)| fits(stack, place(&boxed.part), &boxed.part))
         .collect();
     let (shown, all) = (fitting.len().min(MOST_PEGS), of_bay.len());
-    // What the box holds comes first; what it only knows comes last.
-    fitting.sort_by_key(|(id, boxed)| (!on(*id), boxed.left <= 0.0));
+    // What is on the rig comes first, then its colours; what the box only knows comes last.
+    let colours: Vec<Colour> = stack
+        .pieces
+        .iter()
+        .filter(|piece| piece.part.finish != BARE)
+        .map(|piece| piece.part.finish.colour)
+        .collect();
+    fitting.sort_by_key(|(id, boxed)| {
+        let matches = colours.contains(&boxed.part.finish.colour);
+        (!on(*id), boxed.left <= 0.0, !matches)
+    });
     let pegs = fitting
         .into_iter()
         .take(MOST_PEGS)

@@ -4,11 +4,11 @@ use super::{bare_frame, choices};
 use crate::draw::{BenchDrawing, BenchSource};
 use crate::forms::bench::Refused;
 use crate::forms::{self, Texts};
-use crate::screens::{BenchNew, Choice, Compare, CompareRow, Screen};
+use crate::screens::{BenchNew, Choice, Compare, CompareRow, KindCard, Screen};
 use crate::seen::Device;
 use crate::units::{Problem, System};
 use crate::words::{self, bench as say};
-use motilis_core::bench::checks;
+use motilis_core::bench::{Layout, checks, starting};
 use motilis_core::book::Board;
 use motilis_core::fish::Fish;
 use motilis_core::rig::{HookSize, Kind};
@@ -54,7 +54,7 @@ pub fn new_rig(
     Ok(BenchNew {
         frame: bare_frame(book, Screen::Bench, device, "/bench/new")?,
         name: named,
-        kind: Choice::list(Kind::ALL.iter().map(|kind| (kind.key(), kind.name())), kind),
+        kind: kinds(kind, device.system)?,
         fish: Choice::list(
             Fish::ALL.iter().map(|fish| (fish.key(), fish.name())),
             text("fish"),
@@ -68,6 +68,35 @@ pub fn new_rig(
         ),
         refusal,
     })
+}
+
+/// The kinds of rig, each drawn as practice ties it.
+fn kinds(chosen: &str, system: System) -> Result<Vec<KindCard>, Error> {
+    Kind::ALL
+        .iter()
+        .map(|kind| {
+            let tied = |fish: &&Fish| fish.kinds().contains(kind);
+            let fish = Fish::ALL.iter().filter(tied);
+            let names: Vec<&str> = fish.clone().map(|fish| fish.name()).collect();
+            let wanted = fish.copied().next().unwrap_or(Fish::Walleye);
+            let stack = starting(*kind, wanted, kind.usual_hook_size(), &[])?;
+            let layout = Layout::new(&stack);
+            let trolled = kind.trolled();
+            Ok(KindCard {
+                key: kind.key(),
+                name: words::capital(kind.name()),
+                fish: names.join(", "),
+                speed: format!(
+                    "{}–{}, best {}",
+                    system.speed(trolled.from).value,
+                    system.speed(trolled.to),
+                    system.speed(trolled.favourite).value
+                ),
+                drawing: BenchDrawing::new(&BenchSource::plain(&stack, &layout, kind.name())),
+                chosen: kind.key() == chosen,
+            })
+        })
+        .collect()
 }
 
 /// Two rigs side by side; `None` while there are none.

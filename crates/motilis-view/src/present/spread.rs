@@ -207,7 +207,11 @@ pub fn spread(
     let shared = computed.spread.shared_speed(&deck.surroundings)?;
     let speed_shown = |v: MetresPerSecond| system.speed(v);
     let fails = |faults: &[Fault]| faults.iter().any(|fault| fault.gravity() == Gravity::Fails);
-    let fishing = computed.faults.iter().filter(|faults| !fails(faults)).count();
+    let fishing = computed
+        .faults
+        .iter()
+        .filter(|faults| !fails(faults))
+        .count();
     let better = shared.inside.len() > fishing;
     let outside: Vec<String> = shared.outside.iter().map(|i| (i + 1).to_string()).collect();
     let left_out = match outside.len() {
@@ -305,12 +309,7 @@ pub fn spread(
 /// What is said of a fault for which nothing was found.
 const NO_MEND: &str = " Another speed, depth, place and rig were tried: each leaves it wrong or stops another line. Take the line in, or put on another rig yourself.";
 
-fn turn_form(
-    deck: &Seen<Deck<'_, '_>>,
-    safe: &[SafeTurn],
-    look: &Look,
-    scene: &Scene,
-) -> TurnForm {
+fn turn_form(deck: &Seen<Deck<'_, '_>>, safe: &[SafeTurn], look: &Look, scene: &Scene) -> TurnForm {
     let system = deck.device.system;
     let unit = Quantity::Depth.unit(system);
     TurnForm {
@@ -325,7 +324,12 @@ fn turn_form(
         slider: Slider::new(
             unit.from_si(120.0).ceil(),
             if system == System::Imperial { "5" } else { "1" },
-            unit.from_si(scene.turn.map_or(usual_radius(system), |turn| turn.radius).0),
+            unit.from_si(
+                scene
+                    .turn
+                    .map_or(usual_radius(system), |turn| turn.radius)
+                    .0,
+            ),
         ),
         radius: scene.radius.field.clone(),
         safe: safe

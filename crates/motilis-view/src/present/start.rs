@@ -32,7 +32,10 @@ pub fn start(
     Ok(Start {
         frame: bare_frame(book, Screen::None, device, "/start")?,
         door: is_for(door).to_owned(),
-        waters: known.into_iter().map(|(id, water)| (id.0, water.name)).collect(),
+        waters: known
+            .into_iter()
+            .map(|(id, water)| (id.0, water.name))
+            .collect(),
         typed: typed.is_some(),
         form: typed.unwrap_or_else(|| {
             let mut form = form::read(&form::untouched(device.system), device.system).form;

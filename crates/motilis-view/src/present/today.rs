@@ -66,7 +66,9 @@ fn say_marked(
     desk: &Seen<Desk>,
     (rig, mark, place): (i64, Option<Mark>, Option<usize>),
 ) -> Option<Marked> {
-    let index = desk.origins[..desk.own].iter().position(|origin| origin.rig.0 == rig)?;
+    let index = desk.origins[..desk.own]
+        .iter()
+        .position(|origin| origin.rig.0 == rig)?;
     let name = &desk.candidates[index].name;
     let (sentence, back) = match mark {
         Some(Mark::Veto) => (format!("{name} is vetoed for this outing."), "none"),

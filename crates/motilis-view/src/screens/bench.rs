@@ -99,6 +99,8 @@ pub struct BenchNotice {
     pub sentence: String,
     /// The deed.
     pub undo: Option<String>,
+    /// Whether it is about building, and stands there.
+    pub of_build: bool,
 }
 
 /// A piece in the strip.
@@ -251,7 +253,7 @@ pub struct BenchNew {
     /// What it is to be called.
     pub name: Field,
     /// Kinds of rig.
-    pub kind: Vec<Choice>,
+    pub kind: Vec<KindCard>,
     /// Fish.
     pub fish: Vec<Choice>,
     /// Hook sizes; empty for the kind's usual one.
@@ -260,6 +262,23 @@ pub struct BenchNew {
     pub setup: Vec<Choice>,
     /// What cannot be.
     pub refusal: Option<String>,
+}
+
+/// A kind of rig to pick, drawn.
+#[derive(Debug)]
+pub struct KindCard {
+    /// Its key.
+    pub key: &'static str,
+    /// Its name.
+    pub name: String,
+    /// What it is tied for.
+    pub fish: String,
+    /// The speeds it is towed at.
+    pub speed: String,
+    /// Its drawing.
+    pub drawing: BenchDrawing,
+    /// Whether it is picked.
+    pub chosen: bool,
 }
 
 /// Two rigs part by part.

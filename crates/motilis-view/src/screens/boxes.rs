@@ -1,8 +1,8 @@
-use motilis_core::rig::Kind;
 use super::{Choice, Field, Frame};
 use crate::draw::Sheet;
 use crate::draw::part::Lying;
 use askama::Template;
+use motilis_core::rig::Kind;
 
 /// What every page of the box begins with.
 #[derive(Debug)]
@@ -20,7 +20,9 @@ pub struct BoxHead {
 impl BoxHead {
     /// Whether what runs short is looked at.
     pub(crate) fn is_short(&self) -> bool {
-        self.trays.iter().any(|tray| tray.chosen && tray.value == "low")
+        self.trays
+            .iter()
+            .any(|tray| tray.chosen && tray.value == "low")
     }
 }
 

@@ -152,7 +152,9 @@ impl Frame {
 
     /// Whether the screen shown is behind "More".
     pub fn is_far(&self) -> bool {
-        self.doors_far().iter().any(|(screen, ..)| self.is_at(screen))
+        self.doors_far()
+            .iter()
+            .any(|(screen, ..)| self.is_at(screen))
     }
 
     /// What a form that changes something bears.

@@ -17,12 +17,12 @@ mod today;
 mod waters;
 
 pub use bench::{
-    Bay, Bench, BenchNew, BenchNotice, CheckRow, Compare, CompareRow, Dimension, InHand, Measure,
-    MendRow, Peg, PieceRow, StepRow,
+    Bay, Bench, BenchNew, BenchNotice, CheckRow, Compare, CompareRow, Dimension, InHand, KindCard,
+    Measure, MendRow, Peg, PieceRow, StepRow,
 };
 pub use boxes::{
-    BoxHead, BoxScreen, BreakOff, ImportRow, ImportScreen, MadeGroup, MadeRow, PartForm, PartRow, ReturnRow,
-    SheetScreen, ShoppingRow, ShoppingScreen,
+    BoxHead, BoxScreen, BreakOff, ImportRow, ImportScreen, MadeGroup, MadeRow, PartForm, PartRow,
+    ReturnRow, SheetScreen, ShoppingRow, ShoppingScreen,
 };
 pub use column::{ClaimRow, Column, Slide};
 pub use deleted::{Deleted, DeletedRow};
@@ -40,7 +40,7 @@ pub use spread::{
 pub use start::{Start, StartForm};
 pub use tank::{BladePanel, DunkForm, Fact, Kind, LadderRung, Slider, Tank, TankForm, TouchForm};
 pub use today::{
-    CallCard, Calls, CannotRow, Changes, Conditions, DaySide, FinishLook, LoreRow, Marked, PickCard,
-    PickFigure, ReadingForm, ReadingRow, SecchiHelper, Swap, TermRow, Today, TodayRow,
+    CallCard, Calls, CannotRow, Changes, Conditions, DaySide, FinishLook, LoreRow, Marked,
+    PickCard, PickFigure, ReadingForm, ReadingRow, SecchiHelper, Swap, TermRow, Today, TodayRow,
 };
 pub use waters::{RuleForm, RuleRow, Water, WaterForm, WaterRow, Waters};

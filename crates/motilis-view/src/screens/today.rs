@@ -332,11 +332,17 @@ impl Conditions {
     fn said(&self) -> String {
         let chosen = |list: &[Choice]| {
             let chosen = list.iter().find(|choice| choice.chosen);
-            chosen.map_or("", |choice| choice.label.as_str()).to_lowercase()
+            chosen
+                .map_or("", |choice| choice.label.as_str())
+                .to_lowercase()
         };
         let figure = |field: &Field| format!("{} {}", field.value, field.unit);
         let words = [
-            format!("{}, {}", crate::words::capital(&chosen(&self.fish)), chosen(&self.mood)),
+            format!(
+                "{}, {}",
+                crate::words::capital(&chosen(&self.fish)),
+                chosen(&self.mood)
+            ),
             figure(&self.temperature),
             format!("clarity {}", figure(&self.clarity)),
             format!("rig at {}", figure(&self.wanted_depth)),
@@ -350,16 +356,25 @@ impl Conditions {
     fn carried_words(&self) -> String {
         let label = |name: &str| {
             let typed = self.fields().into_iter().find(|field| field.name == name);
-            typed.map_or_else(|| name.replace('_', " "), |field| field.label.to_lowercase())
+            typed.map_or_else(
+                || name.replace('_', " "),
+                |field| field.label.to_lowercase(),
+            )
         };
         let words: Vec<String> = self.carried.iter().map(|name| label(name)).collect();
-        words.join(", ").trim_end_matches('.').replace("temp.", "temperature")
+        words
+            .join(", ")
+            .trim_end_matches('.')
+            .replace("temp.", "temperature")
     }
 
     /// Whether a field that is folded away is wrong, so that it must be seen.
     fn is_open(&self) -> bool {
         let folded = |field: &&&Field| field.name != "speed";
-        self.fields().iter().filter(folded).any(|field| field.problem.is_some())
+        self.fields()
+            .iter()
+            .filter(folded)
+            .any(|field| field.problem.is_some())
     }
 
     /// Whether a field of the second row is wrong, so that it must be seen.
@@ -386,18 +401,25 @@ pub struct Marked {
 impl Calls {
     /// Rigs of the list that would work, or would not.
     fn rows_that(&self, work: bool) -> Vec<&TodayRow> {
-        self.rows.iter().filter(|row| (row.verdict != "cannot") == work).collect()
+        self.rows
+            .iter()
+            .filter(|row| (row.verdict != "cannot") == work)
+            .collect()
     }
 
     /// What was just said, if it was said at a place.
     fn marked_at(&self, place: &usize) -> Option<&Marked> {
-        self.marked.as_ref().filter(|marked| marked.place == Some(*place))
+        self.marked
+            .as_ref()
+            .filter(|marked| marked.place == Some(*place))
     }
 
     /// What was just said elsewhere.
     fn marked_elsewhere(&self) -> Option<&Marked> {
         let places = self.picks.len();
-        self.marked.as_ref().filter(|marked| marked.place.is_none_or(|place| place >= places))
+        self.marked
+            .as_ref()
+            .filter(|marked| marked.place.is_none_or(|place| place >= places))
     }
 }
 

@@ -98,6 +98,8 @@
       going = true;
       window.setTimeout(() => { going = false; }, 1500);
     } else if (single[event.key]) {
+      const arrow = event.key.startsWith("Arrow");
+      if (arrow && !at("dim-more") && !document.activeElement?.closest?.(".peg")) return;
       event.preventDefault();
       if (redrawn) single[event.key](event);
       else waiting.push(() => single[event.key](event));
@@ -138,7 +140,7 @@
     if (event.target.id === "card-bar") at("card-shape").setAttribute("width", event.target.value);
   });
 
-  let drag = null;
+  let drag = null, haul = null;
   const place = (event) => {
     const drawing = drag.piece.ownerSVGElement;
     const point = new DOMPoint(event.clientX, event.clientY).matrixTransform(drawing.getScreenCTM().inverse());
@@ -149,8 +151,26 @@
     if (!piece || event.button !== 0) return;
     drag = { piece, from: event.clientX, moved: false };
   });
+  // A finger drags after a hold; before that it scrolls. A drag that the browser takes away is none.
+  const HOLD = 350;
+  let hold = 0;
+  const held = (event) => event.pointerType === "mouse" || performance.now() - hold > HOLD;
+  document.addEventListener("pointerdown", () => { hold = performance.now(); }, true);
+  document.addEventListener("touchmove", (event) => {
+    if ((drag?.moved || haul?.moved) && event.cancelable) event.preventDefault();
+  }, { passive: false });
+  document.addEventListener("pointercancel", () => {
+    drag?.piece.classList.remove("piece-dragged");
+    drag?.piece.ownerSVGElement.querySelector(".drop-line")?.remove();
+    haul?.rig?.classList.remove("sp-dragged");
+    drag = haul = null;
+  });
   document.addEventListener("pointermove", (event) => {
     if (!drag) return;
+    if (!drag.moved && !held(event)) {
+      if (Math.abs(event.clientX - drag.from) > 10) drag = null;
+      return;
+    }
     if (!drag.moved && Math.abs(event.clientX - drag.from) < 6) return;
     drag.moved = true;
     drag.piece.classList.add("piece-dragged");
@@ -241,17 +261,21 @@
   for (const kind of ["pointerover", "focusin"]) document.addEventListener(kind, light);
 
   // A rig dragged up or down asks for another depth, a rod's number for another holder.
-  let haul = null;
   document.addEventListener("pointerdown", (event) => {
     if (event.button !== 0 || !at("drag-depth")) return;
     const rig = event.target.closest?.("#spread-view .sp-rig");
     const chip = event.target.closest?.(".rod-chip");
     if (!rig && !chip) return;
     haul = { rig, chip, line: lineOf(rig || chip), x: event.clientX, y: event.clientY, moved: false };
-    if (rig) event.preventDefault();
+    if (rig && event.pointerType === "mouse") event.preventDefault();
   });
   document.addEventListener("pointermove", (event) => {
     if (!haul) return;
+    // A chip is a handle; a rig under a finger wants a hold.
+    if (!haul.moved && haul.rig && !held(event)) {
+      if (Math.hypot(event.clientX - haul.x, event.clientY - haul.y) > 10) haul = null;
+      return;
+    }
     if (!haul.moved && Math.hypot(event.clientX - haul.x, event.clientY - haul.y) < 6) return;
     haul.moved = true;
     if (haul.rig) {
@@ -261,6 +285,12 @@
       const [x] = haul.rig.getAttribute("transform").match(/-?[\d.]+/g);
       haul.y1 = Math.max(Number(drawing.dataset.surface), point.y);
       haul.rig.setAttribute("transform", `translate(${x} ${haul.y1})`);
+      if (event.pointerType !== "mouse") {
+        // Over the finger, where it can be read.
+        const tag = haul.rig.parentNode.querySelector(".sp-tag");
+        const own = Number(tag.querySelector("rect").getAttribute("y"));
+        tag.setAttribute("transform", `translate(0 ${haul.y1 - 96 - own})`);
+      }
       haul.rig.parentNode.querySelector(".sp-depth").textContent =
         ((haul.y1 - Number(drawing.dataset.surface)) * Number(drawing.dataset.unit)).toFixed(0);
     } else {

@@ -156,7 +156,7 @@ fn the_side_view_is_to_scale() {
 #[test]
 fn a_stretched_view_says_by_how_much() {
     let run = run(68.0 * FOOT);
-    assert!(side(Some(&run), System::Metric, true).contains("depths drawn"));
+    assert!(side(Some(&run), System::Metric, true).contains("a depth is drawn"));
     assert!(!side(Some(&run), System::Metric, false).contains("depths drawn"));
 }
 

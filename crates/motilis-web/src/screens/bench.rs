@@ -38,7 +38,9 @@ pub(crate) async fn door(app: Data<App>, asked: Query<Door>) -> Result<HttpRespo
             let opened = opened.and_then(|id| id.parse().ok()).filter(known);
             let first = names.first().map(|(id, _)| id.0);
             let wanted = asked.rig.filter(known).or(opened).or(first);
-            let gone = asked.gone.map_or_else(String::new, |id| format!("?gone={id}"));
+            let gone = asked
+                .gone
+                .map_or_else(String::new, |id| format!("?gone={id}"));
             Ok(wanted.map_or_else(
                 || format!("/bench/new{gone}"),
                 |id| format!("/bench/{id}{gone}"),
@@ -75,11 +77,13 @@ pub(crate) async fn show(
     let notice = hand.built.map(|deed| BenchNotice {
         sentence: "Built. The parts are out of the box, the rig lies in it.".into(),
         undo: Some(format!("/box/deeds/{deed}/undo")),
+        of_build: true,
     });
     let notice = notice.or_else(|| {
         hand.gone.map(|rig| BenchNotice {
             sentence: "Rig thrown away.".into(),
             undo: Some(format!("/bench/{rig}/restore")),
+            of_build: false,
         })
     });
     let page = app
@@ -325,6 +329,7 @@ fn lacking(book: &Book<'_>, id: RigId, count: u8) -> Result<Option<BenchNotice>,
     Ok(Some(BenchNotice {
         sentence: format!("Not built, the box runs short. {}.", wanted.join("; ")),
         undo: None,
+        of_build: true,
     }))
 }
 

@@ -114,7 +114,11 @@ pub(crate) async fn begin(app: Data<App>, sent: Sent<Named>) -> Result<HttpRespo
 fn speed_of(book: &Book<'_>) -> Result<MetresPerSecond, Error> {
     let here = book.here_if_any()?;
     let speed = here.map_or(MetresPerSecond(0.0), |here| here.outing.speed);
-    Ok(if speed.0 > 0.0 { speed } else { 1.2 * MILE_PER_HOUR })
+    Ok(if speed.0 > 0.0 {
+        speed
+    } else {
+        1.2 * MILE_PER_HOUR
+    })
 }
 
 /// `POST /spread/today`: the calls of today on both sides of the boat, each let out for the depth that is wanted.

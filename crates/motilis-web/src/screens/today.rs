@@ -163,15 +163,22 @@ pub(crate) struct Marked {
 pub(crate) async fn mark(app: Data<App>, sent: Sent<Marked>) -> Result<HttpResponse, Error> {
     let act = OutingAct::Mark(RigId(sent.form.rig), Mark::from_key(&sent.form.mark));
     app.do_act(&sent.borne, Act::Outing(act)).await?;
-    let place = sent.form.place.map_or_else(String::new, |place| format!("&place={place}"));
+    let place = sent
+        .form
+        .place
+        .map_or_else(String::new, |place| format!("&place={place}"));
     let mark = Mark::from_key(&sent.form.mark).map_or("none", Mark::key);
     let rig = sent.form.rig;
     Ok(see(&format!("/today?marked={rig}&mark={mark}{place}")))
 }
 
 /// `POST /today/confirm`: what was carried over holds.
-pub(crate) async fn confirm(app: Data<App>, sent: Sent<super::Nothing>) -> Result<HttpResponse, Error> {
-    app.do_act(&sent.borne, Act::Outing(OutingAct::Confirm)).await?;
+pub(crate) async fn confirm(
+    app: Data<App>,
+    sent: Sent<super::Nothing>,
+) -> Result<HttpResponse, Error> {
+    app.do_act(&sent.borne, Act::Outing(OutingAct::Confirm))
+        .await?;
     Ok(see("/today"))
 }
 

@@ -509,8 +509,9 @@ fn nonsense_about_a_water_or_a_rule_is_answered_beside_its_field() {
     for typed in NONSENSE {
         let empty = typed.trim().is_empty();
         for field in ["latitude", "longitude", "zone", "clarity"] {
-            // −1 is a latitude and a longitude.
-            if typed != "-1" || field == "zone" || field == "clarity" {
+            // −1 is a latitude and a longitude; an empty zone is found by the position.
+            let found = field == "zone" && empty;
+            if !found && (typed != "-1" || field == "zone" || field == "clarity") {
                 ask("/waters/new", &water, field, typed);
             }
         }

@@ -35,7 +35,7 @@ fn too_few_beads_are_found_and_mended_by_the_proposal() {
     let server = TestServer::start();
     let rig = rig(&server, "Two beads short");
     let page = server.get(&format!("/bench/{rig}"));
-    assert_eq!(level(&page, "tip"), "Watch");
+    assert_eq!(level(&page, "tip"), "Fix");
     assert!(
         page.text("[data-check=tip]")
             .contains("Blade fouls the front hook")
@@ -66,7 +66,7 @@ fn too_few_beads_are_found_and_mended_by_the_proposal() {
     assert_eq!(stale.status, 422);
     assert!(stale.text(".notice").contains("mended already"));
     server.post(&format!("/bench/{rig}/undo"), &[]);
-    assert_eq!(level(&server.get(&format!("/bench/{rig}")), "tip"), "Watch");
+    assert_eq!(level(&server.get(&format!("/bench/{rig}")), "tip"), "Fix");
     server.post(&format!("/bench/{rig}/redo"), &[]);
     assert_eq!(level(&server.get(&format!("/bench/{rig}")), "tip"), "Good");
 }
@@ -155,13 +155,7 @@ fn a_new_rig_of_every_kind_starts_with_nothing_to_fix() {
     let kinds: Vec<String> = server
         .get("/bench/new")
         .body
-        .split("<select id=\"kind\"")
-        .nth(1)
-        .unwrap()
-        .split("</select>")
-        .next()
-        .unwrap()
-        .split("value=\"")
+        .split("name=\"kind\" value=\"")
         .skip(1)
         .map(|rest| rest.split('"').next().unwrap().to_owned())
         .collect();
@@ -287,9 +281,11 @@ fn a_variant_is_compared_part_by_part() {
     assert!(page.count("svg[role=img]") == 2);
     // Thrown away, it can be taken back.
     let gone = server.post(&format!("/bench/{copy}/delete"), &[]);
-    let page = server.get(&gone.location);
-    assert!(page.text(".notice").contains("Rig thrown away"));
-    server.post(&page.attribute(".notice form", "action"), &[]);
+    // It stays at the bench, on another rig.
+    let next = server.get(&gone.location).location;
+    let page = server.get(&next);
+    assert!(next.starts_with("/bench/") && page.text("#bench-notice").contains("Rig thrown away"));
+    server.post(&page.attribute("#bench-notice form", "action"), &[]);
     assert!(server.get("/bench/1").body.contains("Tamarin two-hook 2"));
 }
 

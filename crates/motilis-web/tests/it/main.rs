@@ -11,5 +11,6 @@ mod pictures;
 mod server;
 mod spread;
 mod standing;
+mod start;
 mod today;
 mod waters;

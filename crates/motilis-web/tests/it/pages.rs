@@ -392,10 +392,14 @@ fn an_empty_data_file_is_answered_with_a_sentence() {
         .unwrap();
     for path in ["/today", "/tank", "/log"] {
         let page = server.get(path);
-        assert_eq!(page.status, 404);
+        assert_eq!(page.status, 303);
+        let start = server.get(&page.location);
+        assert_eq!(start.status, 200);
+        // The waters are there: one tap begins an outing on one of them.
         assert!(
-            page.text(".message")
-                .contains("no outing in this data file yet")
+            start.text("main").contains("Begin on Lake Tamarin"),
+            "{path}"
         );
+        assert!(!start.text("#door").is_empty());
     }
 }

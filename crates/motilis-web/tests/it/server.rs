@@ -132,7 +132,7 @@ impl TestServer {
                 .map(|value| value.to_str().unwrap().to_owned())
                 .unwrap_or_default(),
             headers: response.headers().clone(),
-            body: response.body_mut().read_to_string().unwrap(),
+            body: String::from_utf8_lossy(&response.body_mut().read_to_vec().unwrap()).into_owned(),
         }
     }
 

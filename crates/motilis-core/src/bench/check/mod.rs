@@ -76,6 +76,34 @@ pub fn checks(stack: &Stack, stock: &[Stocked]) -> Checked {
     checks_in(stack, stock, &water, temperature)
 }
 
+/// Judges a stack as the bench shows it: no mend is offered that only leads to a fault that nothing mends.
+pub fn offered(stack: &Stack, stock: &[Stocked], water: &Water, temperature: Celsius) -> Checked {
+    let mut checked = checks_in(stack, stock, water, temperature);
+    let fails = |check: &Check| check.level == Level::Fail;
+    let now: Vec<Check> = checked
+        .checks
+        .iter()
+        .filter(|check| fails(check))
+        .cloned()
+        .collect();
+    let kind = |check: &Check| std::mem::discriminant(&check.rule);
+    // What is still to be threaded comes piece by piece.
+    let building = |check: &Check| matches!(check.rule, Rule::Hook | Rule::Blade { .. });
+    for check in checked.checks.iter_mut().filter(|check| !building(check)) {
+        check.mends.retain(|edits| {
+            let Ok(next) = stack.edited_by(edits) else {
+                return false;
+            };
+            let then = checks_in(&next, stock, water, temperature).checks;
+            !then.iter().any(|found| {
+                let is_new = !now.iter().any(|before| kind(before) == kind(found));
+                fails(found) && found.mends.is_empty() && is_new
+            })
+        });
+    }
+    checked
+}
+
 /// Judges a stack, with mends out of a box, in a water.
 pub fn checks_in(stack: &Stack, stock: &[Stocked], water: &Water, temperature: Celsius) -> Checked {
     let mut bench = Bench {

@@ -6,6 +6,9 @@ use super::{Bench, Level, Rule, pass_or};
 use crate::rig::{ClevisStyle, Edit, Piece, Setting, Spacing, What};
 use crate::units::{INCH, MILLIMETRE, Metres};
 
+/// A tip that reaches so far behind the hook's eye hangs in the bend however it turns (common practice, no source).
+const INTO_HOOK: Metres = Metres(8.0 * MILLIMETRE.0);
+
 impl Bench<'_> {
     pub(super) fn tip(&mut self) {
         let Some(seat) = self.layout.rear_blade(self.stack).copied() else {
@@ -29,7 +32,7 @@ impl Bench<'_> {
         let bend = hook.to - hook.from;
         let spacing = self.stack.build.spacing;
         let level = match spacing {
-            _ if clearance < -bend => Level::Fail,
+            _ if clearance < -Metres(bend.0.min(INTO_HOOK.0)) => Level::Fail,
             Spacing::Level => pass_or(Level::Warn, clearance.0.abs() <= SAFE.0 + 1e-9),
             Spacing::Clear | Spacing::Cap => pass_or(Level::Warn, clearance.0 >= SAFE.0 - 1e-9),
         };

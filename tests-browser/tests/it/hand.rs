@@ -1,0 +1,400 @@
+//! In the hand: a link that drops, quick taps, a finger that scrolls, an empty file, every width, and ears.
+
+use motilis_tests_browser::{Driver, Size, Visit, blank, demo};
+use serde_json::json;
+use std::time::Duration;
+use thirtyfour::prelude::*;
+
+/// Every page of the demo that a door or a link leads to.
+const PAGES: &[&str] = &[
+    "/today",
+    "/today/card",
+    "/today/changes",
+    "/column",
+    "/judging",
+    "/waters",
+    "/waters/2",
+    "/waters/new",
+    "/bench/1?at=2",
+    "/bench/34",
+    "/bench/new",
+    "/bench/compare",
+    "/bench/1/sheet",
+    "/tank",
+    "/tank/table?rig=1",
+    "/spread/2?speed=2.4&line=1",
+    "/spread/new",
+    "/spread/1/card",
+    "/spread/compare?a=1",
+    "/setups",
+    "/setups/8",
+    "/lures",
+    "/log",
+    "/log?edit=1",
+    "/box",
+    "/box?tray=made",
+    "/box?tray=low",
+    "/box/parts/1",
+    "/box/parts/new",
+    "/box/shopping",
+    "/box/import",
+    "/box/made/1/break-off",
+    "/deleted",
+    "/unread",
+    "/start/zone",
+    "/no-such-page",
+];
+
+async fn entries(visit: &Visit) -> WebDriverResult<usize> {
+    visit.go("/log").await?;
+    visit.find("#log-head").await?;
+    Ok(visit.browser.find_all(By::Css(".entry")).await?.len())
+}
+
+async fn pause(milliseconds: u64) {
+    tokio::time::sleep(Duration::from_millis(milliseconds)).await;
+}
+
+/// Waits until nothing waits in the browser any more.
+async fn all_sent(visit: &Visit) -> WebDriverResult<()> {
+    for _ in 0..300 {
+        let waiting = "return JSON.parse(localStorage.getItem('motilis-outbox') || '[]').length";
+        let waiting: i64 = visit.browser.execute(waiting, vec![]).await?.convert()?;
+        if waiting == 0 {
+            return Ok(());
+        }
+        pause(50).await;
+    }
+    Err(WebDriverError::RequestFailed(
+        "something still waits".into(),
+    ))
+}
+
+/// The program goes under the taps and comes back: they are kept, shown at once, outlive a reload, and each is done
+/// once.
+#[tokio::test]
+async fn taps_outlive_a_link_that_drops() {
+    demo(Size::Phone, async |visit| {
+        let before = entries(visit).await?;
+        visit.stop_program();
+        for tap in [
+            "#fish-on",
+            "button[value=strike]",
+            "button[value=follow]",
+            "#fish-on",
+        ] {
+            visit.click(tap).await?;
+            pause(220).await;
+        }
+        visit.until("#link-says", "No link since").await?;
+        visit.until("#link-says", "4 kept here").await?;
+        visit.until("#link-acts", "Strike").await?;
+        // The page is still ours, and says so when it is asked for another.
+        visit.click(".doors-phone a[href='/tank']").await?;
+        visit.until("#link-says", "cannot be opened").await?;
+        visit.find("#fish-on").await?;
+        visit.start_program_again();
+        all_sent(visit).await?;
+        assert_eq!(entries(visit).await?, before + 4);
+        visit.forget_console().await
+    })
+    .await;
+}
+
+/// What is kept outlives the page it was tapped on.
+#[tokio::test]
+async fn what_waits_outlives_a_reload() {
+    demo(Size::Phone, async |visit| {
+        let before = entries(visit).await?;
+        // A server that is there but does not answer the tap.
+        let held = "localStorage.setItem('motilis-outbox', JSON.stringify([{id: 'reload-1', address: '/log', \
+            body: [['_units', 'imperial'], ['kind', 'fish']], says: 'Fish on', tapped: Date.now() - 60000, \
+            from: '/log', page: 'gone'}]))";
+        visit.browser.execute(held, vec![]).await?;
+        visit.go("/log").await?;
+        all_sent(visit).await?;
+        assert_eq!(entries(visit).await?, before + 1);
+        // Asked for again under its number it is the same fish.
+        visit.browser.execute(held, vec![]).await?;
+        visit.go("/log").await?;
+        all_sent(visit).await?;
+        assert_eq!(entries(visit).await?, before + 1);
+        Ok(())
+    })
+    .await;
+}
+
+/// What is refused later stays with its sentence until it is thrown away.
+#[tokio::test]
+async fn a_refused_act_stays_with_its_sentence() {
+    demo(Size::Phone, async |visit| {
+        visit.go("/today").await?;
+        let held = "localStorage.setItem('motilis-outbox', JSON.stringify([{id: 'refused-1', address: '/log', \
+            body: [['kind', 'dance']], says: 'Dance', tapped: Date.now() - 60000, from: '/log', page: 'gone'}]))";
+        visit.browser.execute(held, vec![]).await?;
+        visit.go("/today").await?;
+        visit.until("#link-acts", "the log takes").await.or(visit.until("#link-acts", "The log takes").await)?;
+        visit.click("#link-acts .b").await?;
+        all_sent(visit).await?;
+        visit.forget_console().await
+    })
+    .await;
+}
+
+/// Six tenths of a second each way, taps two tenths apart: as many fish as taps.
+#[tokio::test]
+async fn quick_taps_on_a_slow_link_are_each_one_fish() {
+    demo(Size::Phone, async |visit| {
+        let before = entries(visit).await?;
+        let slow = json!({ "offline": false, "latency": 600, "downloadThroughput": -1, "uploadThroughput": -1 });
+        let cdp = visit.browser.cdp();
+        cdp.send_raw("Network.enable", json!({})).await?;
+        cdp.send_raw("Network.emulateNetworkConditions", slow).await?;
+        visit.find("#fish-on").await?;
+        // By a script's clock: the driver's own clicks are slower than a hand.
+        let taps = "const tap = (n) => { if (n) { document.getElementById('fish-on').click(); \
+            setTimeout(() => tap(n - 1), 200); } }; tap(5)";
+        visit.browser.execute(taps, vec![]).await?;
+        visit.until("#link-says", "Kept here").await?;
+        pause(1_200).await;
+        all_sent(visit).await?;
+        let fast = json!({ "offline": false, "latency": 0, "downloadThroughput": -1, "uploadThroughput": -1 });
+        cdp.send_raw("Network.emulateNetworkConditions", fast).await?;
+        assert_eq!(entries(visit).await?, before + 5);
+        // A hand that bounces meant one.
+        visit
+            .browser
+            .execute("const b = document.getElementById('fish-on'); b.click(); b.click()", vec![])
+            .await?;
+        visit.until(".notice", "Fish logged").await?;
+        all_sent(visit).await?;
+        assert_eq!(entries(visit).await?, before + 6);
+        Ok(())
+    })
+    .await;
+}
+
+/// Two phones on one boat: what each logs, both see.
+#[tokio::test]
+async fn two_phones_log_into_one_book() {
+    demo(Size::Phone, async |visit| {
+        let before = entries(visit).await?;
+        let other = Driver::shared().window((390, 844)).await?;
+        other.goto(format!("{}/log", visit.address())).await?;
+        for _ in 0..3 {
+            visit.click("#fish-on").await?;
+            let button = other.query(By::Id("fish-on")).first().await?;
+            button.click().await?;
+            pause(400).await;
+        }
+        all_sent(visit).await?;
+        pause(400).await;
+        assert_eq!(entries(visit).await?, before + 6);
+        Driver::shared().take_back(other).await
+    })
+    .await;
+}
+
+async fn touch(visit: &Visit, kind: &str, points: &[(f64, f64)]) -> WebDriverResult<()> {
+    let points: Vec<_> = points
+        .iter()
+        .map(|(x, y)| json!({ "x": x, "y": y }))
+        .collect();
+    let event = json!({ "type": kind, "touchPoints": points });
+    visit
+        .browser
+        .cdp()
+        .send_raw("Input.dispatchTouchEvent", event)
+        .await?;
+    Ok(())
+}
+
+/// A finger that scrolls over a slider leaves it; drawn by its thumb it moves.
+#[tokio::test]
+async fn a_scroll_changes_no_value() {
+    demo(Size::Phone, async |visit| {
+        let cdp = visit.browser.cdp();
+        cdp.send_raw("Emulation.setTouchEmulationEnabled", json!({ "enabled": true }))
+            .await?;
+        visit.go("/tank").await?;
+        visit.until(".state", "Turning").await?;
+        let box_of = "const s = document.querySelector('.slider[data-for=speed]'); s.scrollIntoView({block: 'center'}); \
+            const b = s.getBoundingClientRect(); const share = (s.value - s.min) / (s.max - s.min); \
+            return [b.left, b.top + b.height / 2, b.width, b.left + 7 + share * (b.width - 14)]";
+        let [left, y, width, thumb]: [f64; 4] = visit.browser.execute(box_of, vec![]).await?.convert()?;
+        for x in [thumb, left + 0.8 * width] {
+            touch(visit, "touchStart", &[(x, y)]).await?;
+            for step in 1..12 {
+                touch(visit, "touchMove", &[(x + 1.5 * f64::from(step), y - 12.0 * f64::from(step))]).await?;
+            }
+            touch(visit, "touchEnd", &[]).await?;
+            pause(200).await;
+            assert_eq!(visit.value("#speed").await?, "1.2", "from {x}");
+            let slider = visit.value(".slider[data-for=speed]").await?;
+            assert_eq!(slider, "1.2");
+        }
+        // A tap beside the thumb is no drag either.
+        let [left, y, width, thumb]: [f64; 4] = visit.browser.execute(box_of, vec![]).await?.convert()?;
+        touch(visit, "touchStart", &[(left + 0.9 * width, y)]).await?;
+        touch(visit, "touchEnd", &[]).await?;
+        pause(200).await;
+        assert_eq!(visit.value("#speed").await?, "1.2");
+        touch(visit, "touchStart", &[(thumb, y)]).await?;
+        for step in 1..12 {
+            touch(visit, "touchMove", &[(thumb + 8.0 * f64::from(step), y)]).await?;
+        }
+        touch(visit, "touchEnd", &[]).await?;
+        pause(300).await;
+        let speed: f64 = visit.value("#speed").await?.parse().unwrap();
+        assert!(speed > 1.5, "drawn by its thumb it stands at {speed}");
+        cdp.send_raw("Emulation.setTouchEmulationEnabled", json!({ "enabled": false }))
+            .await?;
+        Ok(())
+    })
+    .await;
+}
+
+/// A newcomer with a file of his own: from nothing to a call.
+#[tokio::test]
+async fn an_empty_file_comes_to_its_first_call() {
+    blank(Size::Phone, async |visit| {
+        for (door, says) in [
+            ("/tank", "Tank tows one rig"),
+            ("/log", "Log keeps strikes"),
+            ("/column", "light at each depth"),
+            ("/", "Today says which rig"),
+        ] {
+            visit.go(door).await?;
+            visit.until("#door", says).await?;
+        }
+        visit.go("/box").await?;
+        visit.until(".empty", "starter box").await?;
+        visit.go("/").await?;
+        visit.fill("#name", "Lake Vell").await?;
+        visit.fill("#latitude", "46 12.5 N").await?;
+        visit.fill("#longitude", "95 30").await?;
+        visit.fill("#zone", "America/Chicago").await?;
+        visit.click("#begin").await?;
+        visit.until("#problem-zone", "14 hours off").await?;
+        visit.fill("#longitude", "95 30 W").await?;
+        visit.click("#begin").await?;
+        visit.until("#headline", "1 of 1 rigs work").await?;
+        visit
+            .until(".pick-primary", "First crawler harness")
+            .await?;
+        // Every door leads somewhere now.
+        for door in ["/tank", "/log", "/bench", "/box", "/spread", "/waters"] {
+            visit.go(door).await?;
+            let title = visit.browser.title().await?;
+            assert!(!title.starts_with("Start"), "{door} leads to {title}");
+        }
+        visit.go("/waters/1").await?;
+        assert_eq!(visit.value("#zone").await?, "America/Chicago");
+        visit.forget_console().await
+    })
+    .await;
+}
+
+/// A veto is taken back where it was given, with the focus on it.
+#[tokio::test]
+async fn a_veto_offers_its_undo_where_it_was() {
+    demo(Size::Desk, async |visit| {
+        visit.go("/today").await?;
+        let first = visit.text("#pick-primary").await?;
+        visit.click(".pick-primary button[id^=veto]").await?;
+        visit
+            .until(".notice", &format!("{first} is vetoed"))
+            .await?;
+        let focused = visit.browser.active_element().await?.id().await?;
+        assert_eq!(focused.as_deref(), Some("undo-mark"));
+        visit.press(Key::Enter).await?;
+        visit.until("#pick-primary", &first).await
+    })
+    .await;
+}
+
+/// No page scrolls sideways, from a small phone to a wide desk at double size.
+#[tokio::test]
+async fn every_page_fits_every_width() {
+    demo(Size::Phone, async |visit| {
+        let mut over = Vec::new();
+        for (width, height) in [(320, 640), (390, 844), (640, 400), (768, 1024), (844, 390), (1024, 768), (1920, 1080)] {
+            let metrics = json!({ "width": width, "height": height, "deviceScaleFactor": 1, "mobile": width < 900 });
+            let cdp = visit.browser.cdp();
+            cdp.send_raw("Emulation.setDeviceMetricsOverride", metrics).await?;
+            for path in PAGES {
+                visit.go(path).await?;
+                let wider = "return document.documentElement.scrollWidth - window.innerWidth";
+                let by: i64 = visit.browser.execute(wider, vec![]).await?.convert()?;
+                if by > 0 {
+                    over.push(format!("{path} at {width}: {by} px"));
+                }
+            }
+        }
+        assert!(over.is_empty(), "{over:#?}");
+        visit.forget_console().await
+    })
+    .await;
+}
+
+/// What ears and keys need, by axe-core, on every page in both themes.
+#[rstest::rstest]
+#[case(Size::Desk)]
+#[case(Size::Phone)]
+#[tokio::test]
+async fn every_page_can_be_heard(#[case] size: Size) {
+    demo(size, async |visit| {
+        let mut found = Vec::new();
+        for path in PAGES {
+            visit.go(path).await?;
+            visit.find("h1").await?;
+            for theme in ["light", "dark"] {
+                found.extend(
+                    visit
+                        .unheard(theme)
+                        .await?
+                        .into_iter()
+                        .map(|what| format!("{theme} {path}: {what}")),
+                );
+            }
+        }
+        assert!(found.is_empty(), "{found:#?}");
+        visit.forget_console().await
+    })
+    .await;
+}
+
+/// Night where the device is set to it, before anybody chose; the switch then turns what is seen.
+#[tokio::test]
+async fn a_device_set_to_night_begins_at_night() {
+    demo(Size::Phone, async |visit| {
+        let night = json!({ "features": [{ "name": "prefers-color-scheme", "value": "dark" }] });
+        visit
+            .browser
+            .cdp()
+            .send_raw("Emulation.setEmulatedMedia", night)
+            .await?;
+        visit.go("/log").await?;
+        visit.find("html[data-bs-theme=dark]").await?;
+        visit.click("#theme").await?;
+        visit.find("html[data-bs-theme=light]").await?;
+        visit.go("/log").await?;
+        visit.find("html[data-bs-theme=light]").await.map(drop)
+    })
+    .await;
+}
+
+/// After a fish its length and fate are two taps.
+#[tokio::test]
+async fn a_fish_is_measured_in_its_notice() {
+    demo(Size::Phone, async |visit| {
+        visit.go("/log").await?;
+        visit.click("#fish-on").await?;
+        visit.until(".notice", "Fish logged").await?;
+        visit.click("[data-step='1']").await?;
+        visit.click("[data-step='1']").await?;
+        visit.click("#quick-back").await?;
+        visit.until(".entry-fish", "19 in, released").await
+    })
+    .await;
+}
