@@ -48,15 +48,21 @@ pub(crate) async fn troubles(browser: &WebDriver, address: &str) -> Vec<String> 
 ///
 /// # Errors
 /// When the browser cannot run the check.
-pub(crate) async fn unheard(browser: &WebDriver, theme: &str) -> WebDriverResult<Vec<String>> {
+pub(crate) async fn unheard(
+    browser: &WebDriver,
+    theme: &str,
+    rules: &str,
+) -> WebDriverResult<Vec<String>> {
     let script = format!(
         "document.documentElement.dataset.bsTheme = '{theme}'; if (!window.axe) {{ {} }}",
         include_str!("../assets/axe.min.js")
     );
     browser.execute(script, vec![]).await?;
-    let run = "const done = arguments[arguments.length - 1]; \
-        axe.run(document, { resultTypes: ['violations'] }).then((found) => \
-            done(found.violations.map((one) => `${one.id} (${one.nodes.length}): ${one.nodes[0].html.slice(0, 160)}`)))";
+    let run = format!(
+        "const done = arguments[arguments.length - 1], rules = {rules}; \
+         axe.run(document, {{ resultTypes: ['violations'], ...(rules.length && {{ runOnly: rules }}) }}).then((found) => \
+         done(found.violations.map((one) => `${{one.id}} (${{one.nodes.length}}): ${{one.nodes[0].html.slice(0, 160)}}`)))"
+    );
     let found = browser.execute_async(run, vec![]).await?;
     found.convert()
 }

@@ -77,12 +77,12 @@ impl Visit {
         self.browser.execute(open, vec![]).await.map(drop)
     }
 
-    /// What axe-core finds wrong with the page in a theme.
+    /// What axe-core finds wrong with the page in a theme, by some of its rules or by all.
     ///
     /// # Errors
     /// When the browser cannot run it.
-    pub async fn unheard(&self, theme: &str) -> WebDriverResult<Vec<String>> {
-        audit::unheard(&self.browser, theme).await
+    pub async fn unheard(&self, theme: &str, rules: &str) -> WebDriverResult<Vec<String>> {
+        audit::unheard(&self.browser, theme, rules).await
     }
 
     /// Goes to a path.
@@ -172,7 +172,10 @@ impl Visit {
 
     /// Presses keys where the focus is.
     pub async fn press(&self, keys: impl Into<thirtyfour::TypingData>) -> WebDriverResult<()> {
-        self.browser.active_element().await?.send_keys(keys).await
+        // What was swapped away under it has its focus again a moment later.
+        let typed = keys.into();
+        tokio::time::sleep(Duration::from_millis(20)).await;
+        self.browser.active_element().await?.send_keys(typed).await
     }
 
     /// Prints the page as the browser would, rendered at a resolution.

@@ -368,9 +368,9 @@ fn start_of(text: &str, byte: usize) -> usize {
 /// Line ends between a byte that was counted to and the start of the record that a reader places at another.
 fn lines_to(text: &str, counted: usize, byte: usize) -> u64 {
     let upto = start_of(text, byte).max(counted);
-    text.as_bytes()[counted..upto]
-        .iter()
-        .filter(|byte| **byte == b'\n')
+    text.get(counted..upto)
+        .unwrap_or_default()
+        .matches('\n')
         .count() as u64
 }
 

@@ -87,8 +87,11 @@ pub struct Thrown {
     pub at: Timestamp,
 }
 
-/// Every kind of record, with the SQL that says what one of it is called.
-const KINDS: [(fn(i64) -> Record, &str); 12] = [
+/// How a record is made of its number, and the SQL that says what it is called.
+type Kind = (fn(i64) -> Record, &'static str);
+
+/// Every kind of record.
+const KINDS: [Kind; 12] = [
     (
         |id| Record::Outing(OutingId(id)),
         "date(started_utc_s, 'unixepoch')",

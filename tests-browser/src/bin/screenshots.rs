@@ -1,7 +1,7 @@
 //! Takes the pictures of `docs/screenshots/` from the demo data:
 //! `cargo run --package motilis-tests-browser --bin screenshots [FOLDER]`.
 
-use motilis_tests_browser::{Size, demo};
+use motilis_tests_browser::{Size, blank, demo};
 use std::path::PathBuf;
 
 #[tokio::main]
@@ -10,6 +10,12 @@ async fn main() {
         || PathBuf::from(env!("CARGO_MANIFEST_DIR")).join("../docs/screenshots"),
         PathBuf::from,
     );
+    blank(Size::Desk, async |visit| {
+        visit.go("/").await?;
+        visit.find("h1").await?;
+        visit.picture(&folder.join("start.png")).await
+    })
+    .await;
     for (size, suffix) in [(Size::Desk, ""), (Size::Phone, "-phone")] {
         demo(size, async |visit| {
             for screen in ["today", "tank", "spread", "log"] {
@@ -46,7 +52,7 @@ async fn main() {
 }
 
 /// Pages of the desk and the names of their pictures, beside the four of the water.
-const DESK: [(&str, &str); 9] = [
+const DESK: [(&str, &str); 8] = [
     ("/column?hour=700", "column"),
     ("/waters/2", "waters"),
     ("/today/card", "call-sheet"),
@@ -54,6 +60,5 @@ const DESK: [(&str, &str); 9] = [
     ("/bench/21", "bench-flasher"),
     ("/bench/7?at=4", "bench-worm"),
     ("/bench/26?at=2", "bench-pattern"),
-    ("/bench/1/sheet", "sheet"),
     ("/box", "box"),
 ];

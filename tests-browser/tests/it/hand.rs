@@ -318,12 +318,22 @@ async fn a_veto_offers_its_undo_where_it_was() {
 async fn every_page_fits_every_width() {
     demo(Size::Phone, async |visit| {
         let mut over = Vec::new();
-        for (width, height) in [(320, 640), (390, 844), (640, 400), (768, 1024), (844, 390), (1024, 768), (1920, 1080)] {
-            let metrics = json!({ "width": width, "height": height, "deviceScaleFactor": 1, "mobile": width < 900 });
-            let cdp = visit.browser.cdp();
-            cdp.send_raw("Emulation.setDeviceMetricsOverride", metrics).await?;
-            for path in PAGES {
-                visit.go(path).await?;
+        let cdp = visit.browser.cdp();
+        for path in PAGES {
+            visit.go(path).await?;
+            visit.find("h1").await?;
+            for (width, height) in [
+                (320, 640),
+                (390, 844),
+                (640, 400),
+                (768, 1024),
+                (844, 390),
+                (1024, 768),
+                (1920, 1080),
+            ] {
+                let metrics = json!({ "width": width, "height": height, "deviceScaleFactor": 1, "mobile": false });
+                cdp.send_raw("Emulation.setDeviceMetricsOverride", metrics)
+                    .await?;
                 let wider = "return document.documentElement.scrollWidth - window.innerWidth";
                 let by: i64 = visit.browser.execute(wider, vec![]).await?.convert()?;
                 if by > 0 {
@@ -348,11 +358,11 @@ async fn every_page_can_be_heard(#[case] size: Size) {
         for path in PAGES {
             visit.go(path).await?;
             visit.find("h1").await?;
-            for theme in ["light", "dark"] {
+            // By night only the colours are others.
+            for (theme, rules) in [("light", "[]"), ("dark", "['color-contrast']")] {
+                let wrong = visit.unheard(theme, rules).await?;
                 found.extend(
-                    visit
-                        .unheard(theme)
-                        .await?
+                    wrong
                         .into_iter()
                         .map(|what| format!("{theme} {path}: {what}")),
                 );

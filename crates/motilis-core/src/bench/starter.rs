@@ -48,6 +48,7 @@ impl StarterTray {
     ///
     /// # Errors
     /// Never: all of them are in the catalogue.
+    #[allow(clippy::too_many_lines, reason = "a table, tray by tray")]
     pub fn parts(self) -> Result<Vec<Part>, Error> {
         use Colour::{Brass, Chartreuse, Copper, Nickel, Orange, Pink, Red, White};
         let round = What::Bead(BeadStyle::Round);

@@ -138,6 +138,7 @@ pub struct SpreadDrawing {
 
 impl SpreadDrawing {
     /// Draws it.
+    #[allow(clippy::too_many_lines, reason = "one drawing, part by part")]
     pub fn new(source: &SpreadSource<'_>) -> Self {
         let (width, height) = source.size;
         let lines = &source.running.lines;

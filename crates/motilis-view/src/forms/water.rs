@@ -88,6 +88,7 @@ pub fn read_over(
 }
 
 /// Reads the form; every wrong field gets its sentence.
+#[allow(clippy::too_many_lines, reason = "one form, field by field")]
 pub fn read(raw: &Texts, system: System) -> Read {
     let value = |name: &str| raw.get(name).map_or("", String::as_str);
     let mut name = text("name", "Name", value("name"));

@@ -35,14 +35,14 @@ pub fn line_table(tank: &Seen<Question<'_, '_>>, settled: &Settled) -> Result<Li
         .into_iter()
         .find(|rung| deepest / rung <= ROWS as f64)
         .unwrap_or(50.0);
-    let rows = (1..)
+    let rows = (1..=ROWS as u32)
         .map(|i| f64::from(i) * rung)
         .take_while(|depth| *depth <= deepest)
         .map(|depth| {
             let cells = speeds.iter().map(|speed| {
                 let speed = MetresPerSecond(speed_unit.to_si(*speed));
                 match line.out_for(speed, Metres(depth_unit.to_si(depth))) {
-                    Ok(OutFor::Out(run)) => system.depth(run.out).value.to_string(),
+                    Ok(OutFor::Out(run)) => system.depth(run.out).value,
                     _ => String::new(),
                 }
             });

@@ -92,8 +92,16 @@
     if (words && at("say")) at("say").textContent = words;
   };
 
+  // What stands half typed in other forms than the one that was sent.
+  const halfTyped = (sent) =>
+    [...document.querySelectorAll("main input[id], main textarea[id]")]
+      .filter((field) => !/^(hidden|range|checkbox|radio|file)$/.test(field.type))
+      .filter((field) => field.value !== field.defaultValue && !sent?.fields?.includes(field.id))
+      .map((field) => [field.id, field.value]);
+
   // The answer's page in this one's place, as if the browser had gone there; what is said to ears stays.
-  const show = (html, address) => {
+  const show = (html, address, sent) => {
+    const typed = halfTyped(sent);
     const next = new DOMParser().parseFromString(html, "text/html");
     const to = new URL(address, location.href);
     const same = to.pathname === location.pathname;
@@ -105,6 +113,7 @@
       const [old, fresh] = [document.querySelector(part), next.querySelector(part)];
       if (old && fresh) old.replaceWith(document.adoptNode(fresh));
     }
+    if (same) for (const [id, value] of typed) if (at(id) && at(id).value === at(id).defaultValue) at(id).value = value;
     if (to.href !== location.href) history.pushState(null, "", to);
     begin();
     window.htmx.process(document.querySelector("main"));
@@ -168,7 +177,7 @@
         const fresh = asker && !left && Date.now() - act.tapped < 2 * PATIENCE;
         if (answer.ok || fresh) without(act.id);
         else change((all) => all.map((one) => (one.id === act.id ? { ...one, refused: refusal(answer.text) } : one)));
-        if (asker && !left && (answer.ok || fresh)) show(answer.text, answer.to);
+        if (asker && !left && (answer.ok || fresh)) show(answer.text, answer.to, act);
       }
     } finally {
       sending = false;
@@ -230,6 +239,7 @@
       tapped: Date.now(),
       from: here,
       page,
+      fields: [...form.elements].map((field) => field.id).filter(Boolean),
     });
     send();
   });
@@ -295,7 +305,7 @@
         id: acts.get(form) || number(),
         address: path,
         body: pairs.filter(([name]) => name !== "_act" && name !== "_age").map(([name, value]) => [name, String(value)]),
-        says: says(form, null) === "A change" ? "Conditions" : says(form, null),
+        says: says(form, null) === "A change" ? `${document.title.split(/ · |, /)[0]}, a change` : says(form, null),
         tapped: Date.now(),
         from: here,
         page,

@@ -217,7 +217,7 @@ fn todays_calls_become_a_spread_with_one_on_each_side() {
     assert_eq!(made.status, 303, "{}", made.body);
     let page = server.get(&made.location);
     let rows = page.texts(".row-name");
-    assert!(rows.len() >= 2 && rows.len() % 2 == 0, "{rows:?}");
+    assert!(rows.len() >= 2 && rows.len().is_multiple_of(2), "{rows:?}");
     for pair in rows.chunks(2) {
         let rig = picks
             .iter()
