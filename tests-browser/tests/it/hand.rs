@@ -254,6 +254,53 @@ async fn a_scroll_changes_no_value() {
     .await;
 }
 
+/// On glass a part of the board moves after a hold; a swipe over it moves nothing.
+#[tokio::test]
+async fn a_part_is_dragged_after_a_hold_only() {
+    demo(Size::Phone, async |visit| {
+        let cdp = visit.browser.cdp();
+        cdp.send_raw(
+            "Emulation.setTouchEmulationEnabled",
+            json!({ "enabled": true }),
+        )
+        .await?;
+        visit.go("/bench/1").await?;
+        visit.find("#bench").await?;
+        let order = visit.text(".strip ol").await?;
+        let place = "const pieces = [...document.querySelectorAll('.bench-board .piece')]; \
+            const board = document.getElementById('board'); const piece = pieces[4]; \
+            const b = piece.getBoundingClientRect(); board.scrollLeft += b.left - 150; \
+            piece.scrollIntoView({block: 'center'}); const c = piece.getBoundingClientRect(); \
+            return [c.left + c.width / 2, c.top + c.height / 2]";
+        let [x, y]: [f64; 2] = visit.browser.execute(place, vec![]).await?.convert()?;
+        // A swipe.
+        touch(visit, "touchStart", &[(x, y)]).await?;
+        for step in 1..10 {
+            touch(visit, "touchMove", &[(x - 9.0 * f64::from(step), y)]).await?;
+        }
+        touch(visit, "touchEnd", &[]).await?;
+        pause(500).await;
+        assert_eq!(visit.text(".strip ol").await?, order);
+        // A hold, then a drag to the front.
+        let [x, y]: [f64; 2] = visit.browser.execute(place, vec![]).await?.convert()?;
+        touch(visit, "touchStart", &[(x, y)]).await?;
+        pause(500).await;
+        for step in 1..14 {
+            touch(visit, "touchMove", &[(x - 11.0 * f64::from(step), y)]).await?;
+        }
+        touch(visit, "touchEnd", &[]).await?;
+        pause(800).await;
+        assert_ne!(visit.text(".strip ol").await?, order);
+        cdp.send_raw(
+            "Emulation.setTouchEmulationEnabled",
+            json!({ "enabled": false }),
+        )
+        .await?;
+        Ok(())
+    })
+    .await;
+}
+
 /// A newcomer with a file of his own: from nothing to a call.
 #[tokio::test]
 async fn an_empty_file_comes_to_its_first_call() {

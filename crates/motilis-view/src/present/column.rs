@@ -258,7 +258,7 @@ fn notes(desk: &Seen<Desk>, clock: &Clock, finishes: usize) -> Vec<String> {
         ));
     }
     notes.push(format!(
-        "{finishes} finishes of your box on a number 4 Colorado, about four turns a second; glow charged ten minutes ago. Metres are good to a third, the order is steadier; no bottom, no glint, no layers in the model. To the fish: false colours, red, green and blue for its long, middle and short cones, the water behind made grey."
+        "{finishes} finishes of your box on a number 4 Colorado, about four turns a second; glow charged ten minutes ago. Distances are good to a third, the order is steadier; no bottom, no glint, no layers in the model. To the fish: false colours, red, green and blue for its long, middle and short cones, the water behind made grey."
     ));
     notes
 }

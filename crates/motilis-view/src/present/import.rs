@@ -59,8 +59,9 @@ pub fn preview(
         String::new()
     };
     let summary = format!(
-        "{} lines: {} new, {} more of what lies there, {} changed, {} the same, {wrong} wrong.{more}{}",
+        "{} {}: {} new, {} more of what lies there, {} changed, {} the same, {wrong} wrong.{more}{}",
         rows.len(),
+        if rows.len() == 1 { "line" } else { "lines" },
         count("new"),
         count("more of one"),
         count("changed"),

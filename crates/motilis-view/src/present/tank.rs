@@ -452,7 +452,10 @@ fn facts(
         let tenth = line.sensitivity(settled.speed, settled.out);
         if let Some(change) = tenth.ok().filter(|_| !drags) {
             facts.push(computed(
-                "0.1 mph more",
+                match system {
+                    System::Imperial => "0.1 mph more",
+                    System::Metric => "0.16 km/h more",
+                },
                 rise(change, system),
                 "the same line solved again, 0.1 mph (0.16 km/h) faster",
             ));

@@ -317,6 +317,8 @@
   };
   for (const kind of ["htmx:sendError", "htmx:timeout"]) document.addEventListener(kind, failed);
   document.addEventListener("htmx:responseError", (event) => {
+    // A run that ended with the program: the page that says so.
+    if (event.detail.elt.id === "motion-run") return location.reload();
     if ([502, 503, 504].includes(event.detail.xhr.status)) failed(event);
   });
   document.addEventListener("htmx:afterRequest", (event) => {

@@ -270,3 +270,24 @@ fn a_device_can_keep_it_and_knows_the_link_holds() {
         assert_eq!(&png[1..4], b"PNG");
     }
 }
+
+/// The order of work speaks of what the rig has: no last hook of one, no blade of none.
+#[test]
+fn the_order_of_work_speaks_of_what_the_rig_has() {
+    let server = TestServer::start();
+    for (kind, absent) in [
+        ("bare_hook", "blade"),
+        ("wing_worm", "last hook"),
+        ("wing_worm", "front hook"),
+    ] {
+        let form = [
+            ("name", "Try"),
+            ("kind", kind),
+            ("fish", "walleye"),
+            ("start", "working"),
+        ];
+        let made = server.post("/bench/new", &form);
+        let order = server.get(&made.location).text(".order");
+        assert!(!order.contains(absent), "{kind}: {order}");
+    }
+}

@@ -15,6 +15,17 @@ pub fn step(step: &Step, stack: &Stack) -> String {
             .get(place)
             .map_or_else(String::new, |piece| part_name(&piece.part))
     };
+    let hooks: usize = stack
+        .pieces
+        .iter()
+        .filter(|piece| piece.part.hook().is_some())
+        .map(|piece| usize::from(piece.count))
+        .sum();
+    let front = if hooks == 1 {
+        "the hook"
+    } else {
+        "the front hook"
+    };
     match step.action {
         Action::Cut { length } => format!("Cut {} of {spool}.", mm(length)),
         Action::BendEye {
@@ -60,6 +71,12 @@ pub fn step(step: &Step, stack: &Stack) -> String {
             wraps,
             at: None,
             ..
+        } if hooks == 1 => format!("Snell {}, {wraps} wraps.", name(piece)),
+        Action::Snell {
+            piece,
+            wraps,
+            at: None,
+            ..
         } => format!("Snell {} as the last hook, {wraps} wraps.", name(piece)),
         Action::Snell {
             piece,
@@ -79,7 +96,7 @@ pub fn step(step: &Step, stack: &Stack) -> String {
             piece: Some(piece),
             finished,
         } => format!(
-            "Tie on {} with {} {} knot, {} from the front hook.",
+            "Tie on {} with {} {} knot, {} from {front}.",
             name(piece),
             if knot.name().starts_with(['i', 'u']) {
                 "an"
@@ -91,13 +108,20 @@ pub fn step(step: &Step, stack: &Stack) -> String {
         ),
         Action::Tie { knot, finished, .. } => {
             format!(
-                "Tie the {} knot {} from the front hook.",
+                "Tie the {} knot {} from {front}.",
                 knot.name(),
                 mm(finished)
             )
         }
         Action::Attach { piece } => format!("Hang on {}.", name(piece)),
-        Action::Test => "Draw it straight, blow on the blade: it must turn freely.".to_owned(),
+        Action::Test => match stack.blades().next() {
+            None => "Draw it straight: nothing may slip.",
+            Some((_, blade, _)) if blade.family.sways() => {
+                "Draw it straight, swing the spoon: it must hang freely."
+            }
+            Some(_) => "Draw it straight, blow on the blade: it must turn freely.",
+        }
+        .to_owned(),
         Action::Trim { piece, length } => format!(
             "Trim the {} to {}, level with the hook’s bend.",
             name(piece),
