@@ -268,7 +268,7 @@ async fn a_part_is_dragged_after_a_hold_only() {
         visit.find("#bench").await?;
         let order = visit.text(".strip ol").await?;
         let place = "const pieces = [...document.querySelectorAll('.bench-board .piece')]; \
-            const board = document.getElementById('board'); const piece = pieces[4]; \
+            const board = document.getElementById('board'); const piece = pieces.find((one) => one.dataset.at === '4'); \
             const b = piece.getBoundingClientRect(); board.scrollLeft += b.left - 150; \
             piece.scrollIntoView({block: 'center'}); const c = piece.getBoundingClientRect(); \
             return [c.left + c.width / 2, c.top + c.height / 2]";

@@ -157,8 +157,13 @@
   const held = (event) => event.pointerType === "mouse" || performance.now() - hold > HOLD;
   document.addEventListener("pointerdown", () => { hold = performance.now(); }, true);
   document.addEventListener("touchmove", (event) => {
-    if ((drag?.moved || haul?.moved) && event.cancelable) event.preventDefault();
+    const meant = drag?.moved || haul?.moved || ((drag || haul) && performance.now() - hold > HOLD);
+    if (meant && event.cancelable) event.preventDefault();
   }, { passive: false });
+  // A hold asks for no menu where it begins a drag.
+  document.addEventListener("contextmenu", (event) => {
+    if (drag || haul) event.preventDefault();
+  });
   document.addEventListener("pointercancel", () => {
     drag?.piece.classList.remove("piece-dragged");
     drag?.piece.ownerSVGElement.querySelector(".drop-line")?.remove();
