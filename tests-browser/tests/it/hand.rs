@@ -433,6 +433,10 @@ async fn a_device_set_to_night_begins_at_night() {
             .await?;
         visit.go("/log").await?;
         visit.find("html[data-bs-theme=dark]").await?;
+        // A tap changes nothing about that.
+        visit.click("#fish-on").await?;
+        visit.until(".notice", "Fish logged").await?;
+        visit.find("html[data-bs-theme=dark]").await?;
         visit.click("#theme").await?;
         visit.find("html[data-bs-theme=light]").await?;
         visit.go("/log").await?;

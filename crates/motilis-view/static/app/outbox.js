@@ -107,7 +107,9 @@
     const same = to.pathname === location.pathname;
     const scrolled = window.scrollY, focus = document.activeElement?.id;
     document.title = next.title;
-    for (const { name, value } of next.documentElement.attributes) document.documentElement.setAttribute(name, value);
+    for (const { name, value } of next.documentElement.attributes)
+      // A device that chose neither day nor night keeps what it is set to.
+      if (value !== "device") document.documentElement.setAttribute(name, value);
     for (const dialog of document.querySelectorAll("dialog[open]")) dialog.close();
     for (const part of ["header.nav-rule", "main", "nav.doors-phone"]) {
       const [old, fresh] = [document.querySelector(part), next.querySelector(part)];
