@@ -345,7 +345,7 @@ async fn an_empty_file_comes_to_its_first_call() {
 /// A veto is taken back where it was given, with the focus on it.
 #[tokio::test]
 async fn a_veto_offers_its_undo_where_it_was() {
-    demo(Size::Desk, async |visit| {
+    demo(Size::Phone, async |visit| {
         visit.go("/today").await?;
         let first = visit.text("#pick-primary").await?;
         visit.click(".pick-primary button[id^=veto]").await?;
@@ -354,6 +354,9 @@ async fn a_veto_offers_its_undo_where_it_was() {
             .await?;
         let focused = visit.browser.active_element().await?.id().await?;
         assert_eq!(focused.as_deref(), Some("undo-mark"));
+        let place = "return document.getElementById('undo-mark').getBoundingClientRect().top / window.innerHeight";
+        let place: f64 = visit.browser.execute(place, vec![]).await?.convert()?;
+        assert!((0.0..0.95).contains(&place), "it stands at {place} of the window");
         visit.press(Key::Enter).await?;
         visit.until("#pick-primary", &first).await
     })

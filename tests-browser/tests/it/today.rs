@@ -92,6 +92,7 @@ async fn the_hour_is_pulled_from_dawn_to_dark() {
 async fn a_call_is_vetoed_and_says_why_when_asked() {
     demo(Size::Desk, async |visit| {
         visit.go("/today").await?;
+        visit.unfold().await?;
         let first = visit.text("#pick-primary").await?;
         visit.until("#changes", "judged again").await?;
         // The weights are behind a tap.

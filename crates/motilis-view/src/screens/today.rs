@@ -385,6 +385,9 @@ impl Conditions {
     }
 }
 
+/// Rigs that would work and stand open in the list; the others are folded away.
+const SHOWN: usize = 3;
+
 /// A rig that was pinned or struck off just now.
 #[derive(Debug)]
 pub struct Marked {

@@ -142,13 +142,18 @@
   }, true);
 
   // Where the focus was when a part of the page was swapped away under it.
-  let focused = "";
-  document.addEventListener("htmx:beforeSwap", () => { focused = document.activeElement?.id || ""; });
+  let focused = "", stood = 0;
+  document.addEventListener("htmx:beforeSwap", () => {
+    focused = document.activeElement?.id || "";
+    stood = document.activeElement?.getBoundingClientRect().top ?? 0;
+  });
   const refocus = () => {
     const wanted = document.querySelector("[data-focus]");
     if (wanted) {
       wanted.removeAttribute("data-focus");
       wanted.focus({ preventScroll: true });
+      // It comes to stand under the hand that asked for it.
+      window.scrollBy(0, wanted.getBoundingClientRect().top - Math.min(Math.max(stood, 80), window.innerHeight - 160));
     } else if (focused && document.activeElement === document.body) {
       (document.getElementById(focused) || document.getElementById("main"))?.focus({ preventScroll: true });
     }
