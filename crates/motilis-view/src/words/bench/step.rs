@@ -5,6 +5,7 @@ use motilis_core::bench::{Action, Step};
 use motilis_core::rig::{Stack, What};
 
 /// A step as a sentence.
+#[allow(clippy::too_many_lines, reason = "one sentence for each step")]
 pub fn step(step: &Step, stack: &Stack) -> String {
     let wire = stack.mount.is_wire();
     let spool = part_name(stack.mount.part());
