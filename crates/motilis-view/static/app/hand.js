@@ -125,6 +125,14 @@
     field.value = Number.isFinite(now) ? Math.max(0, now + Number(step.dataset.step)) : field.dataset.from;
   });
 
+  // A zone that was typed while its proposal was on the way is not overwritten by it.
+  document.addEventListener("htmx:beforeSwap", (event) => {
+    if (event.detail.target.id !== "zone-place") return;
+    const { parameters } = event.detail.requestConfig;
+    const sent = parameters.zone ?? parameters.get?.("zone") ?? "";
+    if (document.getElementById("zone").value !== sent) event.detail.shouldSwap = false;
+  });
+
   // On glass the device's own picker sets date and hour.
   const clocks = () => {
     if (!matchMedia("(pointer: coarse)").matches) return;
