@@ -473,7 +473,7 @@ fn a_river_is_cast_and_never_trolled() {
     }
     assert!(!page.text(".pick-figures").contains("Lead"));
     assert!(
-        page.text(".idle")
+        page.text("[data-keep=idle]")
             .contains("It is trolled, and this water is a river")
     );
     // Fast and shallow: the bell.
