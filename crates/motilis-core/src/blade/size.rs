@@ -69,7 +69,7 @@ const THROUGH_WIRE_OVAL: &[(f64, f64, f64)] = &[
     (5.0, 36.0, 18.0),
     (6.0, 43.0, 21.5),
 ];
-/// Spoon blades of harnesses.
+/// Spoon blades of harnesses; from memory.
 const SPOON: &[(f64, f64, f64)] = &[(1.0, 38.0, 15.0), (2.0, 48.0, 19.0), (3.0, 57.0, 22.0)];
 /// Spans of wings in inches.
 const SOFT_WING: &[f64] = &[0.8, 1.0, 1.1, 1.5, 1.9, 2.8];

@@ -10,9 +10,6 @@
     const share = (slider.value - slider.min) / (slider.max - slider.min || 1);
     return box.left + 7 + share * (box.width - 14);
   };
-  const leave = (slider, value) => {
-    slider.value = value;
-  };
   document.addEventListener("pointerdown", (event) => {
     const slider = event.target.closest?.("input[type=range]");
     held = null;
@@ -32,11 +29,10 @@
     if (!held) return;
     const { slider, value, moves } = held;
     if (event.type === "pointercancel" || !moves) {
-      leave(slider, value);
+      slider.value = value;
       // What the browser still tells of this touch is not meant.
-      held.over = true;
       setTimeout(() => {
-        leave(slider, value);
+        slider.value = value;
         held = null;
       }, 60);
       if (event.type === "pointercancel" && moves) {
@@ -140,9 +136,14 @@
       const typed = field.value.trim();
       if (typed && !/^\d{4}-\d\d-\d\d \d\d:\d\d$/.test(typed)) continue;
       field.type = "datetime-local";
-      field.value = typed.replace(" ", "T");
+      field.defaultValue = field.value = typed.replace(" ", "T");
     }
   };
+  // It goes back as it came, so that an hour left alone is one left alone.
+  document.addEventListener("formdata", (event) => {
+    for (const field of event.target.querySelectorAll("input[data-clock][type=datetime-local]"))
+      if (field.name) event.formData.set(field.name, field.value.replace("T", " "));
+  });
 
   document.addEventListener("submit", (event) => {
     const seen = event.target.elements?.seen;

@@ -9,8 +9,11 @@
   const at = (id) => document.getElementById(id);
   const clock = (time) => new Date(time).toTimeString().slice(0, 5);
 
-  // What waits, the oldest first; every change is read and written anew, for another tab may have sent some.
+  // What waits, the oldest first; every change is read and written anew, for another tab may have sent some. A browser that
+  // stores nothing keeps it as long as the page stands.
+  let unstored = null;
   const waiting = () => {
+    if (unstored) return unstored;
     try {
       return JSON.parse(localStorage.getItem(BOX)) || [];
     } catch {
@@ -18,7 +21,13 @@
     }
   };
   const change = (how) => {
-    localStorage.setItem(BOX, JSON.stringify(how(waiting())));
+    const next = how(waiting());
+    try {
+      localStorage.setItem(BOX, JSON.stringify(next));
+      unstored = null;
+    } catch {
+      unstored = next;
+    }
     strip();
   };
   const without = (id) => change((all) => all.filter((act) => act.id !== id));
@@ -75,7 +84,7 @@
     lost = 0;
     for (const form of document.querySelectorAll("form[data-asked]")) {
       form.removeAttribute("data-asked");
-      window.htmx.trigger(form, "change");
+      for (const kind of ["change", "input"]) window.htmx.trigger(form, kind);
     }
     strip();
   };
@@ -136,7 +145,7 @@
       const answer = await fetch(address, { ...how, signal: stop.signal });
       if ([502, 503, 504].includes(answer.status)) throw new Error(String(answer.status));
       const to = answer.redirected ? answer.url : location.href;
-      return { status: answer.status, ok: answer.ok, to, text: await answer.text() };
+      return { ok: answer.ok, to, text: await answer.text() };
     } finally {
       clearTimeout(timer);
     }
@@ -217,7 +226,7 @@
     setTimeout(strip, QUIET + 10);
   };
 
-  let last = { form: null, asked: "", time: 0 };
+  let last = { asked: "", time: 0 };
   document.addEventListener("submit", (event) => {
     const form = event.target, button = event.submitter;
     const method = button?.getAttribute("formmethod") || form.getAttribute("method") || "get";
