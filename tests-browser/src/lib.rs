@@ -112,6 +112,28 @@ impl Visit {
         Ok(value.unwrap_or_default())
     }
 
+    /// What an attribute of an element says.
+    pub async fn attr(&self, css: &str, name: &str) -> WebDriverResult<String> {
+        let value = again(async || self.find(css).await?.attr(name).await).await?;
+        Ok(value.unwrap_or_default())
+    }
+
+    /// Presses keys in an element, which gets the focus by it.
+    pub async fn keys(
+        &self,
+        css: &str,
+        keys: impl Into<thirtyfour::TypingData>,
+    ) -> WebDriverResult<()> {
+        let typed: String = keys.into().as_vec().iter().collect();
+        again(async || self.find(css).await?.send_keys(typed.as_str()).await).await
+    }
+
+    /// The id of what has the focus; empty where it has none.
+    pub async fn focused(&self) -> WebDriverResult<String> {
+        let id = again(async || self.browser.active_element().await?.id().await).await?;
+        Ok(id.unwrap_or_default())
+    }
+
     /// Waits until an element's words hold a text; says what they were when they never do.
     pub async fn until(&self, css: &str, wanted: &str) -> WebDriverResult<()> {
         let mut last = String::new();
@@ -173,9 +195,13 @@ impl Visit {
     /// Presses keys where the focus is.
     pub async fn press(&self, keys: impl Into<thirtyfour::TypingData>) -> WebDriverResult<()> {
         // What was swapped away under it has its focus again a moment later.
-        let typed = keys.into();
+        let typed: String = keys.into().as_vec().iter().collect();
         tokio::time::sleep(Duration::from_millis(20)).await;
-        self.browser.active_element().await?.send_keys(typed).await
+        let press = async || {
+            let focused = self.browser.active_element().await?;
+            focused.send_keys(typed.as_str()).await
+        };
+        again(press).await
     }
 
     /// Prints the page as the browser would, rendered at a resolution.

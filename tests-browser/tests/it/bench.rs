@@ -45,8 +45,9 @@ async fn take(visit: &Visit, tray: &str, bay: &str, name: &str) -> WebDriverResu
         .execute("document.querySelector('.peg').focus()", vec![])
         .await?;
     for _ in 0..60 {
-        let focused = visit.browser.active_element().await?;
-        if focused.text().await?.contains(name) {
+        let words = "return document.activeElement.textContent";
+        let words: String = visit.browser.execute(words, vec![]).await?.convert()?;
+        if words.contains(name) {
             break;
         }
         visit.press(Key::Right).await?;
@@ -198,8 +199,7 @@ async fn steps_ticked_off_survive_a_reload() {
         visit.until("#order-head", "2 of 11 done").await?;
         visit.browser.refresh().await?;
         visit.until("#order-head", "2 of 11 done").await?;
-        let pressed = visit.find("#step-2").await?.attr("aria-pressed").await?;
-        assert_eq!(pressed.as_deref(), Some("true"));
+        assert_eq!(visit.attr("#step-2", "aria-pressed").await?, "true");
         Ok(())
     })
     .await;
@@ -242,8 +242,8 @@ async fn the_drawing_is_scaled_by_a_bank_card_and_zoomed() {
     demo(Size::Desk, async |visit| {
         visit.go("/bench/1").await?;
         let width = async || -> WebDriverResult<f64> {
-            let drawn = visit.find(".board-scroll svg").await?.attr("width").await?;
-            Ok(drawn.and_then(|width| width.parse().ok()).unwrap_or(0.0))
+            let drawn = visit.attr(".board-scroll svg", "width").await?;
+            Ok(drawn.parse().unwrap_or(0.0))
         };
         let one = width().await?;
         visit.click("[data-zoom='2']").await?;
@@ -266,7 +266,7 @@ async fn a_part_is_measured_in_the_box_and_a_file_imported() {
     demo(Size::Desk, async |visit| {
         visit.go("/box").await?;
         visit.click("#new-part").await?;
-        visit.find("#what").await?.send_keys("Indiana").await?;
+        visit.keys("#what", "Indiana").await?;
         visit.fill("#size", "99").await?;
         visit.click("#save-part").await?;
         visit

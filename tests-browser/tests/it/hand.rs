@@ -352,8 +352,7 @@ async fn a_veto_offers_its_undo_where_it_was() {
         visit
             .until(".notice", &format!("{first} is vetoed"))
             .await?;
-        let focused = visit.browser.active_element().await?.id().await?;
-        assert_eq!(focused.as_deref(), Some("undo-mark"));
+        assert_eq!(visit.focused().await?, "undo-mark");
         let place = "return document.getElementById('undo-mark').getBoundingClientRect().top / window.innerHeight";
         let place: f64 = visit.browser.execute(place, vec![]).await?.convert()?;
         assert!((0.0..0.95).contains(&place), "it stands at {place} of the window");

@@ -53,14 +53,7 @@ async fn a_newcomer_goes_the_whole_way(#[case] size: Size, #[case] night: bool) 
         visit.fill("#depth", "22").await?;
         visit.click("#set-depth").await?;
         visit.until(".facts", "22 ft").await?;
-        let out: f64 = visit
-            .find("#out")
-            .await?
-            .prop("value")
-            .await?
-            .unwrap()
-            .parse()
-            .unwrap();
+        let out: f64 = visit.value("#out").await?.parse().unwrap();
         assert!((60.0..=80.0).contains(&out), "{out} ft out for 22 ft");
         visit.click("#run-line").await?;
         visit.until(".running", "Tamarin two-hook").await?;
@@ -72,13 +65,12 @@ async fn a_newcomer_goes_the_whole_way(#[case] size: Size, #[case] night: bool) 
             .until(".notice", "Fish logged: Tamarin two-hook, 22 ft down")
             .await?;
         visit.go("/log").await?;
-        let entry = visit.find(".entry").await?;
-        let words = entry.text().await?;
+        let words = visit.text(".entry").await?;
         assert!(
             words.contains("Fish") && words.contains("Tamarin two-hook"),
             "{words}"
         );
-        let id = entry.id().await?.unwrap();
+        let id = visit.attr(".entry", "id").await?;
         visit
             .click(&format!("#{id} form[action$=delete] button"))
             .await?;
@@ -107,13 +99,9 @@ async fn a_fish_is_measured_and_a_wrong_length_is_answered_beside_its_field() {
         visit
             .until("#problem-length", "Length “huge” is not a number")
             .await?;
-        assert_eq!(
-            visit.find("#length").await?.prop("value").await?.as_deref(),
-            Some("huge")
-        );
+        assert_eq!(visit.value("#length").await?, "huge");
         visit.fill("#length", "21 3/4").await?;
-        let kept = visit.find("#kept").await?;
-        kept.send_keys("Released").await?;
+        visit.keys("#kept", "Released").await?;
         visit.click(".entry-form .b-now").await?;
         visit.until(".entry-fish", "21¾ in, released").await
     })
@@ -140,15 +128,12 @@ async fn the_keyboard_alone_can_do_it() {
         // Tab from field to field until the depth is reached, type, and press Enter.
         for _ in 0..40 {
             visit.press(Key::Tab).await?;
-            if visit.browser.active_element().await?.id().await?.as_deref() == Some("depth") {
+            if visit.focused().await? == "depth" {
                 break;
             }
         }
         visit.press("15").await?;
-        assert_eq!(
-            visit.find("#depth").await?.prop("value").await?.as_deref(),
-            Some("15")
-        );
+        assert_eq!(visit.value("#depth").await?, "15");
         visit.press(Key::Enter).await?;
         visit.until(".facts", "15 ft").await?;
 
@@ -178,15 +163,11 @@ async fn a_wrong_entry_keeps_what_was_typed_and_the_sheet_as_it_was() {
         ] {
             visit.fill("#speed", typed).await?;
             if typed.is_empty() {
-                let field = visit.find("#speed").await?;
-                field.send_keys(Key::Control + "a").await?;
-                field.send_keys(Key::Delete + Key::Tab).await?;
+                visit.keys("#speed", Key::Control + "a").await?;
+                visit.keys("#speed", Key::Delete + Key::Tab).await?;
             }
             visit.until("#problem-speed", sentence).await?;
-            assert_eq!(
-                visit.find("#speed").await?.prop("value").await?.as_deref(),
-                Some(typed)
-            );
+            assert_eq!(visit.value("#speed").await?, typed);
             assert!(visit.text("#headline").await?.contains("1.2 mph"));
         }
         visit.fill("#speed", "1.5").await?;
@@ -202,34 +183,23 @@ async fn the_tank_answers_while_a_figure_is_typed() {
     demo(Size::Desk, async |visit| {
         visit.go("/tank").await?;
         visit.until(".state", "Turning").await?;
-        let slider = visit.find(".slider[data-for=speed]").await?;
-        slider.focus().await?;
         for _ in 0..12 {
-            slider.send_keys(Key::Right).await?;
+            visit.keys(".slider[data-for=speed]", Key::Right).await?;
         }
         visit.until(".state", "Rolling over").await?;
-        assert_eq!(
-            visit.find("#speed").await?.prop("value").await?.as_deref(),
-            Some("2.4")
-        );
-        let speed = visit.find("#speed").await?;
-        speed.send_keys(Key::Control + "a").await?;
-        speed.send_keys("0.4").await?;
+        assert_eq!(visit.value("#speed").await?, "2.4");
+        visit.keys("#speed", Key::Control + "a").await?;
+        visit.keys("#speed", "0.4").await?;
         visit.until(".state", "Stalling").await?;
-        speed.send_keys(Key::Control + "a").await?;
-        speed.send_keys("1.2").await?;
+        visit.keys("#speed", Key::Control + "a").await?;
+        visit.keys("#speed", "1.2").await?;
         visit.until(".state", "Turning").await?;
         visit.fill("#weight", "1 1/2").await?;
         visit.until("#tank-head", "oz bottom bouncer").await?;
         visit.fill("#out", "120").await?;
         visit.until(".facts", "drags").await?;
         // The picture says in words what it shows.
-        let words = visit
-            .find(".wide-only .side-view")
-            .await?
-            .attr("aria-label")
-            .await?
-            .unwrap();
+        let words = visit.attr(".wide-only .side-view", "aria-label").await?;
         assert!(words.contains("The line drags"), "{words}");
         // Another rig brings its own line and keeps the speed.
         visit.fill("#speed", "1.4").await?;

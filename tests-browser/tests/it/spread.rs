@@ -83,12 +83,7 @@ async fn a_rig_is_dragged_deeper_and_a_rod_to_another_holder() {
             .await?;
         // The setback follows, and the line is in hand.
         visit.until("#line-head", "Slow wing").await?;
-        let wanted = visit
-            .find("#wanted")
-            .await?
-            .prop("value")
-            .await?
-            .unwrap_or_default();
+        let wanted = visit.value("#wanted").await?;
         let depth: f64 = wanted.parse().unwrap();
         assert!(depth > 5.0 && depth < 20.0, "{depth}");
         let chip = visit.find(".rod-chip[data-line='2']").await?;
@@ -135,10 +130,8 @@ async fn the_spread_is_set_in_motion_and_replayed() {
         visit.click("#set-off").await?;
         visit.find("#motion-done[data-ready]").await?;
         let depth = visit.text(".sp-line[data-line='1'] .sp-depth").await?;
-        let slider = visit.find("#replay-at").await?;
-        slider.focus().await?;
         for _ in 0..60 {
-            slider.send_keys(Key::Right).await?;
+            visit.keys("#replay-at", Key::Right).await?;
         }
         visit.until("#replay-time", "30 s").await?;
         visit.until("#replay-boat", "to").await?;

@@ -15,12 +15,6 @@ async fn choose(visit: &Visit, list: &str, entry: &str) -> WebDriverResult<()> {
     Ok(())
 }
 
-/// What a field holds.
-async fn value(visit: &Visit, css: &str) -> WebDriverResult<String> {
-    let value = visit.find(css).await?.prop("value").await?;
-    Ok(value.unwrap_or_default())
-}
-
 /// A dog day: six things are different from last time, and nothing else is asked for.
 #[tokio::test]
 async fn conditions_are_entered_on_the_phone_in_under_a_minute() {
@@ -44,9 +38,9 @@ async fn conditions_are_entered_on_the_phone_in_under_a_minute() {
         visit.until(".pick-primary", "Soft wing").await?;
         // All of it is kept.
         visit.go("/today").await?;
-        assert_eq!(value(visit, "#mood").await?, "shy");
-        assert_eq!(value(visit, "#sky").await?, "sun");
-        assert_eq!(value(visit, "#temperature").await?, "76");
+        assert_eq!(visit.value("#mood").await?, "shy");
+        assert_eq!(visit.value("#sky").await?, "sun");
+        assert_eq!(visit.value("#temperature").await?, "76");
         // Without a disk: how deep a white blade is lost.
         visit.click(".secchi summary").await?;
         visit.fill("#blade_lost", "6").await?;
@@ -67,20 +61,16 @@ async fn the_hour_is_pulled_from_dawn_to_dark() {
         visit.until("#hour-shown", "06:20").await?;
         visit.until("#column-side", "below the horizon").await?;
         let dawn = visit.text(".sightings").await?;
-        let hour = visit.find("#hour").await?;
-        hour.focus().await?;
         for _ in 0..24 {
-            hour.send_keys(Key::Right).await?;
+            visit.keys("#hour", Key::Right).await?;
         }
         visit.until("#hour-shown", "10:20").await?;
         visit.until("#column-side", "above the horizon").await?;
         assert_ne!(visit.text(".sightings").await?, dawn);
         // At the end of the slider it is dark again.
-        hour.send_keys(Key::End).await?;
+        visit.keys("#hour", Key::End).await?;
         visit.until("#column-side", "below the horizon").await?;
-        let depth = visit.find("#depth").await?;
-        depth.focus().await?;
-        depth.send_keys(Key::Home).await?;
+        visit.keys("#depth", Key::Home).await?;
         visit.until("#depth-shown", "1").await?;
         choose(visit, "view", "From below").await?;
         visit.until(".lore-sheet", "Glow wins in the dark").await
@@ -183,10 +173,7 @@ async fn a_rule_is_typed_in_and_holds_the_rigs_to_it() {
         visit
             .until("#problem-rule_from", "This contradicts")
             .await?;
-        assert_eq!(
-            value(visit, "#rule_source").await?,
-            "the notice at the ramp"
-        );
+        assert_eq!(visit.value("#rule_source").await?, "the notice at the ramp");
         choose(visit, "topic", "No bait").await?;
         visit.click("#save-rule").await?;
         visit.until(".rules", "the notice at the ramp").await?;
