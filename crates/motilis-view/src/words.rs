@@ -13,7 +13,7 @@ use motilis_core::line::{LineSetup, Start, Sure};
 use motilis_core::rig::{Rig, What};
 use motilis_core::tackle::Release;
 use motilis_core::towline::{Band, Source};
-use motilis_core::units::{Celsius, Hertz, Metres, MetresPerSecond};
+use motilis_core::units::{Celsius, Hertz, MILE_PER_HOUR, Metres, MetresPerSecond};
 use motilis_helm::Refusal;
 
 /// What a blade does, as a word beside its mark.
@@ -262,7 +262,7 @@ pub fn because(depth: Metres, sure: &Sure, touches: usize, system: System) -> St
         .because
         .iter()
         .filter(|(_, share)| *share > 0.03)
-        .map(|(source, share)| format!("{} {:.0} %", spread_of(*source), share * 100.0))
+        .map(|(source, share)| format!("{} {:.0} %", spread_of(*source, system), share * 100.0))
         .collect();
     let narrows = match touches {
         0 => "a touch of the bottom, noted below, narrows it".to_owned(),
@@ -280,15 +280,17 @@ pub fn because(depth: Metres, sure: &Sure, touches: usize, system: System) -> St
 }
 
 /// What is unsure, by how much (one standard deviation).
-fn spread_of(source: Source) -> &'static str {
-    match source {
+fn spread_of(source: Source, system: System) -> String {
+    let speed = |mph: f64| system.slow_speed(mph * MILE_PER_HOUR);
+    let named = match source {
         Source::Strum => "how a line strums (20 %)",
         Source::Diameter => "its diameter (8 %)",
         Source::NodeDrag => "the weight’s drag (25 %)",
         Source::TailDrag => "the rig’s drag (30 %)",
         Source::NodeWeight => "the weight (3 %)",
         Source::TopLength => "the counter (3 %)",
-        Source::Speed => "the speed (0.1 mph)",
-        Source::Current => "an unknown current (0.2 mph)",
-    }
+        Source::Speed => return format!("the speed ({})", speed(0.1)),
+        Source::Current => return format!("an unknown current ({})", speed(0.2)),
+    };
+    named.to_owned()
 }

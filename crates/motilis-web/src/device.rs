@@ -44,7 +44,7 @@ struct Units {
 }
 
 /// The device as it asks: its theme, and the units of the form or address, or else its own.
-fn device_of(request: &HttpRequest, said: Option<&str>) -> Device {
+pub(crate) fn device_of(request: &HttpRequest, said: Option<&str>) -> Device {
     let own = request.cookie(UNITS_COOKIE);
     let key = said.or(own.as_ref().map(actix_web::cookie::Cookie::value));
     let app = request.app_data::<actix_web::web::Data<crate::App>>();

@@ -1,4 +1,4 @@
-use crate::device::theme_of;
+use crate::device::device_of;
 use actix_web::body::{BoxBody, EitherBody, MessageBody};
 use actix_web::dev::{ServiceRequest, ServiceResponse};
 use actix_web::http::{StatusCode, header};
@@ -161,12 +161,12 @@ impl ResponseError for Error {
     }
 }
 
-/// Puts a page, in the reader's own theme, around whatever went wrong.
+/// Puts a page, in the reader's own theme and units, around whatever went wrong.
 pub(crate) async fn pages<B: MessageBody + 'static>(
     request: ServiceRequest,
     next: Next<B>,
 ) -> Result<ServiceResponse<EitherBody<B>>, actix_web::Error> {
-    let theme = theme_of(request.request());
+    let device = device_of(request.request(), None);
     let is_api = request.path().starts_with("/api/");
     let response = next.call(request).await?;
     let status = response.status();
@@ -187,12 +187,12 @@ pub(crate) async fn pages<B: MessageBody + 'static>(
         return Ok(ServiceResponse::new(request, start).map_into_right_body());
     }
     let bare = ServiceResponse::new(request, response.map_into_boxed_body());
-    Ok(dressed(bare, theme, is_api).map_into_right_body())
+    Ok(dressed(bare, device, is_api).map_into_right_body())
 }
 
 fn dressed(
     mut response: ServiceResponse<BoxBody>,
-    theme: motilis_view::screens::Theme,
+    device: Device,
     is_api: bool,
 ) -> ServiceResponse<BoxBody> {
     let status = response.status();
@@ -219,10 +219,6 @@ fn dressed(
     let body = if is_api {
         motilis_solve::Refusal::new("", note.sentence.clone()).to_json()
     } else {
-        let device = Device {
-            theme,
-            ..Device::default()
-        };
         let message = message(device, note.head, note.sentence, note.door);
         message.render().unwrap_or(message.sentence)
     };

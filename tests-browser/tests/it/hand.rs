@@ -5,45 +5,10 @@ use serde_json::json;
 use std::time::Duration;
 use thirtyfour::prelude::*;
 
-/// Every page of the demo that a door or a link leads to.
-const PAGES: &[&str] = &[
-    "/today",
-    "/today/card",
-    "/today/changes",
-    "/column",
-    "/judging",
-    "/waters",
-    "/waters/2",
-    "/waters/new",
-    "/bench/1?at=2",
-    "/bench/34",
-    "/bench/new",
-    "/bench/compare",
-    "/bench/1/sheet",
-    "/tank",
-    "/tank/table?rig=1",
-    "/spread/2?speed=2.4&line=1",
-    "/spread/new",
-    "/spread/1/card",
-    "/spread/compare?a=1",
-    "/setups",
-    "/setups/8",
-    "/lures",
-    "/log",
-    "/log?edit=1",
-    "/box",
-    "/box?tray=made",
-    "/box?tray=low",
-    "/box/parts/1",
-    "/box/parts/new",
-    "/box/shopping",
-    "/box/import",
-    "/box/made/1/break-off",
-    "/deleted",
-    "/unread",
-    "/start/zone",
-    "/no-such-page",
-];
+/// Every page of the demo that a door or a link leads to; the crawl of the web's tests opens the same.
+fn pages() -> impl Iterator<Item = &'static str> {
+    include_str!("../../../crates/motilis-web/tests/pages.txt").lines()
+}
 
 async fn entries(visit: &Visit) -> WebDriverResult<usize> {
     visit.go("/log").await?;
@@ -368,7 +333,7 @@ async fn every_page_fits_every_width() {
     demo(Size::Phone, async |visit| {
         let mut over = Vec::new();
         let cdp = visit.browser.cdp();
-        for path in PAGES {
+        for path in pages() {
             visit.go(path).await?;
             visit.find("h1").await?;
             for (width, height) in [
@@ -404,7 +369,7 @@ async fn every_page_fits_every_width() {
 async fn every_page_can_be_heard(#[case] size: Size) {
     demo(size, async |visit| {
         let mut found = Vec::new();
-        for path in PAGES {
+        for path in pages() {
             visit.go(path).await?;
             visit.find("h1").await?;
             // By night only the colours are others.

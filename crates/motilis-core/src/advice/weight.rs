@@ -127,7 +127,7 @@ impl Term {
             Self::Size => "large lures are refused sooner than small ones",
             Self::Bait if fish.is_salmonid() => "a spinner catches them without",
             Self::Bait => "much: most are caught on bait",
-            Self::Cold => "for wings only, below 50 °F",
+            Self::Cold => "for wings only, in cold water",
             Self::Leader => "shy fish and clear water; else little",
             Self::Hooks => "a question of landing and releasing more than of strikes",
             Self::Attractor => "much for salmon: they follow one, and shy ones flee it",

@@ -216,7 +216,7 @@ const SAYINGS: [Saying; 16] = [
     },
     Saying {
         id: "red_useless",
-        lore: "Red is useless below a few metres",
+        lore: "Red is useless further down",
         situation: "clear, {15} deep, walleye, level",
         claimed: ("red", Asked::Sight(CLEAR, "red")),
         other: ("white", Asked::Sight(CLEAR, "white")),
@@ -326,7 +326,7 @@ const SAYINGS: [Saying; 16] = [
         claimed: ("UV white", Asked::Sight(DEEP, "white_uv")),
         other: ("plain white", Asked::Sight(DEEP, "white")),
         finishes: &["white"],
-        note: "Grown fish have lost most UV cones, and little UV is left at 25 m.",
+        note: "Grown fish have lost most UV cones, and little UV is left so far down.",
     },
     Saying {
         id: "uv_juvenile",

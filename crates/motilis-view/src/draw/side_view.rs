@@ -58,7 +58,7 @@ pub struct SideView {
     is_cut: bool,
     stern: Px,
     board: bool,
-    note: String,
+    note: Vec<(Px, String)>,
     line: Option<Drawn>,
     title: String,
 }
@@ -171,9 +171,9 @@ impl SideView {
             stern: Px(stern),
             board: source.board,
             note: if stretch > 1.05 {
-                format!("a depth is drawn {stretch:.1} times as long as a distance")
+                scale_said(stretch, width)
             } else {
-                String::new()
+                Vec::new()
             },
             line: source
                 .run
@@ -315,4 +315,16 @@ fn title(source: &SideSource<'_>, depth: impl Fn(Metres) -> crate::units::Figure
         depth(on_paper(run.rig.depth, source)),
         depth(Metres(run.rig.run.0 + run.air.0 * run.angle.0.cos())),
     )
+}
+
+/// The scale in plain words; in two lines on a narrow drawing, clear of the rod.
+fn scale_said(stretch: f64, width: f64) -> Vec<(Px, String)> {
+    let said = [
+        format!("a depth is drawn {stretch:.1} times"),
+        "as long as a distance".to_owned(),
+    ];
+    if width < 600.0 {
+        return [Px(20.0), Px(37.0)].into_iter().zip(said).collect();
+    }
+    vec![(Px(20.0), said.join(" "))]
 }

@@ -128,7 +128,7 @@ pub struct SpreadDrawing {
     bottom_label: String,
     is_cut: bool,
     lines: Vec<Drawn>,
-    note: String,
+    note: Vec<(Px, Px, String)>,
     /// Pixels of a metre aft, a metre across in the plan, a metre down; for dragging and for the replay.
     scales: (f64, f64, f64),
     /// A pixel of depth in the unit shown.
@@ -230,21 +230,7 @@ impl SpreadDrawing {
             } else {
                 format!("bottom {}", depth(source.bottom))
             },
-            note: if width > 600.0 {
-                format!(
-                    "1 {0} across is drawn as long as {1} {0} behind, 1 {0} of depth as {2}",
-                    unit.symbol,
-                    times(abreast / across),
-                    times(down / across)
-                )
-            } else {
-                format!(
-                    "1 {0} across = {1} {0} behind, 1 {0} down = {2}",
-                    unit.symbol,
-                    times(abreast / across),
-                    times(down / across)
-                )
-            },
+            note: scale_said(unit.symbol, (across, abreast, down), width, (surface, bed)),
             title: title(source, &drawn),
             lines: drawn,
             scales: (across, abreast, down),
@@ -322,6 +308,10 @@ impl Views<'_> {
         }
         let fish = self.y.at(self.source.fish.0.0).0;
         places.taken.push([52.0, fish + 2.0, 150.0, fish + 30.0]);
+        for (at, _) in &self.source.light {
+            let y = self.y.at(at.0).0;
+            places.figures.push([width - 50.0, y - 9.0, width, y + 9.0]);
+        }
         let mut balloons = Places::new(width, 2.0, 2.0 * self.beam.at(0.0).0);
         self.source
             .running
@@ -368,11 +358,42 @@ impl Views<'_> {
     }
 }
 
+/// The scale in plain words: in the bottom of a wide drawing, in the sky of a narrow one.
+fn scale_said(
+    unit: &str,
+    (across, abreast, down): (f64, f64, f64),
+    width: f64,
+    (surface, bed): (f64, f64),
+) -> Vec<(Px, Px, String)> {
+    let (abreast, down) = (times(abreast / across), times(down / across));
+    if width > 600.0 {
+        let said = format!(
+            "1 {unit} across is drawn as long as {abreast} {unit} behind, 1 {unit} of depth as {down}"
+        );
+        return vec![(Px(54.0), Px(bed + 21.0), said)];
+    }
+    let left = Px(width - 176.0);
+    vec![
+        (
+            left,
+            Px(surface - 42.0),
+            format!("depths drawn {down} times"),
+        ),
+        (
+            left,
+            Px(surface - 25.0),
+            format!("as long, widths {abreast}"),
+        ),
+    ]
+}
+
 /// Finds room for tags: where one is wanted, or as near below or above as nothing else lies.
 struct Places {
     taken: Vec<[f64; 4]>,
     /// What is covered only where there is no other room: lines.
     soft: Vec<[f64; 4]>,
+    /// What is covered before a line is: figures of the scale.
+    figures: Vec<[f64; 4]>,
     right: f64,
     top: f64,
     foot: f64,
@@ -383,6 +404,7 @@ impl Places {
         Self {
             taken: Vec::new(),
             soft: Vec::new(),
+            figures: Vec::new(),
             right: width - 4.0,
             top,
             foot,
@@ -439,9 +461,11 @@ impl Places {
                 )
             })
         };
-        let found = spots()
-            .find(|(x, y)| fits(&self.taken, *x, *y) && fits(&self.soft, *x, *y))
-            .or_else(|| spots().find(|(x, y)| fits(&self.taken, *x, *y)));
+        let clear =
+            |of: &[&[[f64; 4]]]| spots().find(|(x, y)| of.iter().all(|taken| fits(taken, *x, *y)));
+        let found = clear(&[&self.taken, &self.soft, &self.figures])
+            .or_else(|| clear(&[&self.taken, &self.soft]))
+            .or_else(|| clear(&[&self.taken]));
         let (x, y) = found.unwrap_or((x, wanted.1.clamp(highest, lowest.max(highest))));
         self.taken
             .push([x - 3.0, y - 3.0, x + size.0 + 3.0, y + size.1 + 3.0]);

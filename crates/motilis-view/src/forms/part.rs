@@ -18,6 +18,8 @@ struct Fields<'a> {
     left: Typed,
     low: Typed,
     cost: Typed,
+    /// Pieces, or metres, that the cost is of.
+    per: f64,
     place: Field,
     size_name: Field,
     refusal: Option<String>,
@@ -34,20 +36,14 @@ pub struct Read {
 }
 
 /// A part as its form would be typed.
-pub fn typed_of(boxed: &BoxPart) -> Raw {
+pub fn typed_of(boxed: &BoxPart, system: System) -> Raw {
     let part = &boxed.part;
+    let stock = stock_quantity(part.what()).unit(system);
     let own = part.own_figures();
     let (group, style) = part.what().keys();
     let flag = |flag: bool| if flag { "yes" } else { "no" }.to_owned();
     let mm = |length: Option<Metres>| {
         length.map_or_else(String::new, |length| format!("{:.4}", length / MILLIMETRE))
-    };
-    let trimmed = |text: String| {
-        if text.contains('.') {
-            text.trim_end_matches('0').trim_end_matches('.').to_owned()
-        } else {
-            text
-        }
     };
     [
         ("what", format!("{group}/{style}")),
@@ -79,13 +75,13 @@ pub fn typed_of(boxed: &BoxPart) -> Raw {
             own.mass
                 .map_or_else(String::new, |mass| trimmed(format!("{:.4}", mass / GRAM))),
         ),
-        ("left", trimmed(format!("{:.4}", boxed.left))),
-        ("low", trimmed(format!("{:.4}", boxed.low))),
+        ("left", left_typed(boxed, system)),
+        ("low", trimmed(format!("{:.4}", stock.from_si(boxed.low)))),
         (
             "cost",
-            boxed
-                .unit_cost
-                .map_or_else(String::new, |cost| cost.to_string()),
+            boxed.unit_cost.map_or_else(String::new, |cost| {
+                trimmed(format!("{:.4}", cost * stock.to_si(1.0)))
+            }),
         ),
         ("place", boxed.place.clone()),
     ]
@@ -108,7 +104,7 @@ pub fn blank() -> Raw {
 
 /// Reads the form; every wrong field gets its sentence.
 pub fn read(frame: Frame, id: Option<PartId>, raw: &Raw) -> Read {
-    let mut fields = Fields::new(raw);
+    let mut fields = Fields::new(raw, frame.system);
     let boxed = fields.boxed();
     let sound = fields.is_sound();
     let known = boxed.as_ref().map(|boxed| boxed.part);
@@ -120,7 +116,7 @@ pub fn read(frame: Frame, id: Option<PartId>, raw: &Raw) -> Read {
 
 /// The form of a part as it is kept.
 pub fn shown(frame: Frame, id: PartId, kept: &BoxPart) -> PartForm {
-    let texts = typed_of(kept);
+    let texts = typed_of(kept, frame.system);
     PartForm {
         base: base(&texts),
         ..read(frame, Some(id), &texts).form
@@ -135,7 +131,7 @@ pub fn read_over(
     shown_before: Option<&str>,
     kept: &BoxPart,
 ) -> Read {
-    let now = typed_of(kept);
+    let now = typed_of(kept, frame.system);
     let merged = merge(sent, shown_before, &now);
     let mut read = read(frame, Some(id), &merged.texts);
     for (name, theirs) in &merged.conflicts {
@@ -160,18 +156,39 @@ pub fn read_over(
         read.form.refusal = Some("Rigs are threaded on line and wire: add a new part instead of turning one into the other.".into());
         read.boxed = None;
     }
+    if let Some(boxed) = &mut read.boxed {
+        // What was left alone stays to the last digit, in whatever unit it was shown.
+        let same = |name: &str| merged.texts.get(name) == now.get(name);
+        boxed.left = if same("left") { kept.left } else { boxed.left };
+        boxed.low = if same("low") { kept.low } else { boxed.low };
+        if same("cost") {
+            boxed.unit_cost = kept.unit_cost;
+        }
+    }
     read.form.base = base(&now);
     read
 }
 
 impl<'a> Fields<'a> {
-    fn new(raw: &'a Raw) -> Self {
+    fn new(raw: &'a Raw, system: System) -> Self {
         let typed = |asked: fields::Field, label, quantity| {
             let text = raw.get(asked.form).map_or("", String::as_str);
             Typed::new(asked, label, (quantity, System::Metric), text)
         };
         let length = |asked, label| typed(asked, label, Quantity::Bench);
         let count = |asked, label| typed(asked, label, Quantity::Count);
+        let style = raw.get("what").and_then(|what| what.split_once('/'));
+        let what = style.and_then(|(group, style)| What::from_keys(group, style));
+        let quantity = what.map_or(Quantity::Count, stock_quantity);
+        let stock = |asked: fields::Field, label| {
+            let text = raw.get(asked.form).map_or("", String::as_str);
+            Typed::new(asked, label, (quantity, system), text)
+        };
+        let (left, each) = match (quantity, system) {
+            (Quantity::Count, _) => ("Left, pieces", "Cost of one"),
+            (_, System::Imperial) => ("Left on the spool", "Cost of a foot"),
+            (_, System::Metric) => ("Left on the spool", "Cost of a metre"),
+        };
         Self {
             raw,
             size: count(fields::SIZE, "Size"),
@@ -183,9 +200,10 @@ impl<'a> Fields<'a> {
                 length(fields::PART_BORE, "Hole"),
                 typed(fields::PART_MASS, "Mass", Quantity::PartMass),
             ],
-            left: count(fields::LEFT, "Left, pieces or metres"),
-            low: count(fields::LOW, "Runs short at"),
-            cost: count(fields::COST, "Cost of one or of a metre"),
+            left: stock(fields::LEFT, left),
+            low: stock(fields::LOW, "Runs short at"),
+            cost: count(fields::COST, each),
+            per: quantity.unit(system).to_si(1.0),
             place: text(
                 "place",
                 "Place",
@@ -223,7 +241,7 @@ impl<'a> Fields<'a> {
     fn boxed(&mut self) -> Option<BoxPart> {
         let part = self.part();
         let (left, low) = (self.left.optional(), self.low.optional());
-        let unit_cost = self.cost.optional();
+        let unit_cost = self.cost.optional().map(|cost| cost / self.per);
         let boxed = BoxPart {
             part: part?,
             left: left.unwrap_or(0.0),
@@ -381,6 +399,30 @@ impl<'a> Fields<'a> {
             stock: vec![self.left.field, self.low.field, self.cost.field, self.place],
             refusal: self.refusal,
         }
+    }
+}
+
+/// What is left, as its field has it.
+pub(crate) fn left_typed(boxed: &BoxPart, system: System) -> String {
+    let unit = stock_quantity(boxed.part.what()).unit(system);
+    trimmed(format!("{:.4}", unit.from_si(boxed.left)))
+}
+
+/// Without idle zeros behind the point.
+fn trimmed(text: String) -> String {
+    if text.contains('.') {
+        text.trim_end_matches('0').trim_end_matches('.').to_owned()
+    } else {
+        text
+    }
+}
+
+/// What is left of a part is counted in pieces, or measured along the spool.
+fn stock_quantity(what: What) -> Quantity {
+    if what.is_by_length() {
+        Quantity::Depth
+    } else {
+        Quantity::Count
     }
 }
 

@@ -205,7 +205,7 @@ pub fn bench(
             field("n", "How many", "", &typed, problem("n").or(wrong))
         },
         place: field("place", "Put them in", "", "", problem("place")),
-        totals: totals(stack, &checked, number),
+        totals: totals(stack, &checked, number, shop.device.system),
         notice,
         bays: rail::bays(bay, |bay| {
             address(&Hand {
@@ -252,7 +252,7 @@ fn piece_rows(stack: &Stack, in_hand: Option<usize>, flags: &[(usize, Level)]) -
 }
 
 /// The checks; measuring by eye shows those that fail only.
-fn check_rows(shop: &Shop, checked: &Checked) -> Vec<CheckRow> {
+fn check_rows(shop: &Seen<Shop>, checked: &Checked) -> Vec<CheckRow> {
     let mend = |(index, edits): (usize, &Vec<motilis_core::rig::Edit>)| {
         let (verb, words) = say::mend(edits);
         MendRow { index, verb, words }
@@ -263,7 +263,7 @@ fn check_rows(shop: &Shop, checked: &Checked) -> Vec<CheckRow> {
         .filter(|check| !shop.by_eye || check.level == Level::Fail);
     shown
         .map(|check| {
-            let (head, figures) = say::check(check, &shop.board.stack);
+            let (head, figures) = say::check(check, &shop.board.stack, shop.device.system);
             CheckRow {
                 key: check.rule.key(),
                 at: check.at,
@@ -490,7 +490,7 @@ pub(crate) fn part_figures(part: &motilis_core::rig::Part) -> String {
     }
 }
 
-fn spools(shop: &Shop, stack: &Stack) -> Vec<Choice> {
+fn spools(shop: &Seen<Shop>, stack: &Stack) -> Vec<Choice> {
     shop.stock
         .iter()
         .filter(|(_, boxed)| boxed.part.what().is_by_length())
@@ -500,14 +500,14 @@ fn spools(shop: &Shop, stack: &Stack) -> Vec<Choice> {
                 "{}, {:.2} mm, {} left",
                 words::capital(&say::part_name(&boxed.part)),
                 boxed.part.diameter() / MILLIMETRE,
-                say::left(&boxed.part, boxed.left)
+                say::left(&boxed.part, boxed.left, shop.device.system)
             ),
             chosen: stack.mount.stock == Some(*id),
         })
         .collect()
 }
 
-fn totals(stack: &Stack, checked: &Checked, number: u8) -> Vec<String> {
+fn totals(stack: &Stack, checked: &Checked, number: u8, system: System) -> Vec<String> {
     let what = if stack.mount.is_wire() {
         "wire"
     } else {
@@ -520,9 +520,9 @@ fn totals(stack: &Stack, checked: &Checked, number: u8) -> Vec<String> {
     };
     let cut = checked.cut.whole;
     let mut totals = vec![format!(
-        "Cut {pieces} of {} of {what}, {:.2} m together",
+        "Cut {pieces} of {} of {what}, {} together",
         say::mm(cut),
-        f64::from(number) * cut.0
+        system.depth(f64::from(number) * cut)
     )];
     let counted = stack
         .pieces

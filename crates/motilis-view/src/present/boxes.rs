@@ -5,9 +5,10 @@ use super::bench::part_figures;
 use super::rail::bay_of;
 use crate::draw::part::{TRUE_SIZE, lying};
 use crate::forms::base;
+use crate::forms::part::left_typed;
 use crate::screens::{BoxHead, BoxScreen, Choice, MadeGroup, MadeRow, PartRow, Screen};
 use crate::seen::Device;
-use crate::units::{Quantity, System, show as show_figure};
+use crate::units::{Quantity, System};
 use crate::words::{self, bench as say};
 use motilis_core::book::{BoxPart, MadeState, PartId};
 use motilis_core::fish::Fish;
@@ -124,7 +125,7 @@ pub fn boxes(book: &Book<'_>, device: Device, look: &Look) -> Result<BoxScreen, 
         parts: rows
             .map(|(id, boxed)| PartRow {
                 low: short.contains(id),
-                ..row(*id, boxed, &currency)
+                ..row(*id, boxed, &currency, device.system)
             })
             .collect(),
         counted,
@@ -230,7 +231,7 @@ pub(super) fn currency(book: &Book<'_>) -> Result<String, Error> {
     Ok(settings::get(book.connection(), "currency")?.unwrap_or_default())
 }
 
-fn row(id: PartId, boxed: &BoxPart, currency: &str) -> PartRow {
+fn row(id: PartId, boxed: &BoxPart, currency: &str, system: System) -> PartRow {
     let part = &boxed.part;
     let drawing = lying(part, TRUE_SIZE);
     let upright = part.blade().is_some() || part.hook().is_some();
@@ -257,11 +258,16 @@ fn row(id: PartId, boxed: &BoxPart, currency: &str) -> PartRow {
         looks: say::part_looks(part),
         figures: part_figures(part),
         measured: part.own_figures() != Measured::default(),
-        left: say::left(part, boxed.left),
-        count: show_figure(Quantity::Count, boxed.left, System::Metric).typed(),
+        left: say::left(part, boxed.left, system),
+        count: left_typed(boxed, system),
         low: false,
         place: boxed.place.clone(),
         cost: boxed.unit_cost.map_or_else(String::new, |cost| {
+            if part.what().is_by_length() {
+                let unit = Quantity::Depth.unit(system);
+                let price = words::money(cost * unit.to_si(1.0), currency);
+                return format!("{price} a {}", unit.symbol);
+            }
             format!("{} each", words::money(cost, currency))
         }),
     }

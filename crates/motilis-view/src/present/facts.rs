@@ -8,7 +8,7 @@ use crate::words::{self, bench as say};
 use motilis_core::bench::{Attitude, Checked, Cut};
 use motilis_core::blade::{State, Window};
 use motilis_core::book::PartId;
-use motilis_core::units::{FOOT, INCH, MetresPerSecond};
+use motilis_core::units::{INCH, MetresPerSecond};
 use motilis_helm::Shop;
 
 fn fact(label: &'static str, value: String, from: impl Into<String>) -> Fact {
@@ -36,7 +36,7 @@ pub(crate) fn facts(shop: &Seen<Shop>, checked: &Checked) -> Vec<Fact> {
         ),
     ];
     facts.extend(blade(shop, checked));
-    facts.extend(sinking(checked));
+    facts.extend(sinking(checked, shop.device.system));
     let (sum, unknown) = cost(shop, checked);
     let from = if unknown == 0 {
         "unit costs in the box".to_owned()
@@ -133,13 +133,12 @@ pub(crate) fn water(shop: &Seen<Shop>) -> String {
 }
 
 /// How fast it sinks, and which end is down.
-fn sinking(checked: &Checked) -> [Fact; 2] {
+fn sinking(checked: &Checked, system: System) -> [Fact; 2] {
     let figures = &checked.figures;
-    let metres = figures.sink_speed.0;
     let sinks = if figures.attitude == Attitude::Floats {
         "floats".to_owned()
     } else {
-        format!("{:.2} ft/s, {metres:.2} m/s", metres / FOOT.0)
+        system.sinking(figures.sink_speed)
     };
     let lever = figures.centre_of_mass - figures.centre_of_drag;
     let balance = match figures.attitude {

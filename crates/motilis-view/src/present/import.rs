@@ -3,6 +3,7 @@
 use super::bare_frame;
 use crate::screens::{Choice, ImportRow, ImportScreen, Screen};
 use crate::seen::Device;
+use crate::units::System;
 use crate::words::{self, bench as say};
 use motilis_core::book::{BoxPart, PartId};
 use motilis_formats::{Format, Reading, Record};
@@ -49,7 +50,7 @@ pub fn preview(
     let rows: Vec<ImportRow> = reading
         .records
         .iter()
-        .map(|record| row(record, &known))
+        .map(|record| row(record, &known, device.system))
         .collect();
     let count = |fate: &str| rows.iter().filter(|row| row.fate == fate).count();
     let wrong = count("wrong");
@@ -85,7 +86,7 @@ pub fn preview(
     })
 }
 
-fn row(record: &Record, known: &[(PartId, BoxPart)]) -> ImportRow {
+fn row(record: &Record, known: &[(PartId, BoxPart)], system: System) -> ImportRow {
     match &record.part {
         Ok(boxed) => {
             let before = known
@@ -101,7 +102,7 @@ fn row(record: &Record, known: &[(PartId, BoxPart)]) -> ImportRow {
                 words: format!(
                     "{}, {} left",
                     words::capital(&say::part(&boxed.part)),
-                    say::left(&boxed.part, boxed.left)
+                    say::left(&boxed.part, boxed.left, system)
                 ),
                 fate: match before {
                     None if beside() => "more of one",

@@ -3,6 +3,7 @@
 use super::bench::Hand;
 use crate::draw::part::{TRUE_SIZE, lying};
 use crate::screens::{Bay, Peg};
+use crate::seen::Seen;
 use crate::words::{self, bench as say};
 use motilis_core::bench::fits;
 use motilis_core::book::{BoxPart, PartId};
@@ -66,7 +67,12 @@ pub(crate) fn open(hand: &Hand, in_hand: Option<&Piece>, stack: &Stack) -> &'sta
 }
 
 /// The parts of a tray that fit, and how many do.
-pub(crate) fn pegs(shop: &Shop, stack: &Stack, at: Option<usize>, bay: &str) -> (Vec<Peg>, String) {
+pub(crate) fn pegs(
+    shop: &Seen<Shop>,
+    stack: &Stack,
+    at: Option<usize>,
+    bay: &str,
+) -> (Vec<Peg>, String) {
     let of_bay: Vec<&(PartId, BoxPart)> = shop
         .stock
         .iter()
@@ -114,10 +120,13 @@ pub(crate) fn pegs(shop: &Shop, stack: &Stack, at: Option<usize>, bay: &str) -> 
                 name: words::capital(&say::part_name(part)),
                 looks: say::part_looks(part),
                 left: match state {
-                    "on" => format!("on the rig, {} left", say::left(part, boxed.left)),
+                    "on" => format!(
+                        "on the rig, {} left",
+                        say::left(part, boxed.left, shop.device.system)
+                    ),
                     "none" => "none left".to_owned(),
                     _ if part.bait().is_some() => "fresh".to_owned(),
-                    _ => format!("{} left", say::left(part, boxed.left)),
+                    _ => format!("{} left", say::left(part, boxed.left, shop.device.system)),
                 },
                 state,
             }

@@ -210,7 +210,7 @@ fn rows(
         )
     });
     figure("Sink speed", &|checked| {
-        format!("{:.2} m/s", checked.figures.sink_speed.0)
+        system.sinking(checked.figures.sink_speed)
     });
     figure("Checks to fix or watch", &|checked| {
         let open = checked

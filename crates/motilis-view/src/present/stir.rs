@@ -103,7 +103,6 @@ fn article(style: SwivelStyle) -> String {
     format!("a {}", style.name())
 }
 
-/// Turns that the line takes up.
 /// A diver's release under the rig's pull.
 pub(crate) fn release(release: &Release, system: System) -> Fact {
     let pull = words::force(release.pull.0, system);
@@ -113,19 +112,24 @@ pub(crate) fn release(release: &Release, system: System) -> Fact {
             "trips by itself: the rig’s {pull} against {}",
             words::force(at.0, system)
         ),
-        Some(at) => format!("at {}; the rig’s {pull}", words::force(at.0, system)),
+        Some(at) if release.may_trip() => format!(
+            "perhaps by itself: about {}, and the rig’s {pull}",
+            words::force(at.0, system)
+        ),
+        Some(at) => format!("at about {}; the rig’s {pull}", words::force(at.0, system)),
     };
     Fact {
         label: "Diver lets go",
         value,
         kind: Kind::FromMemory,
         from: format!(
-            "what its hole holds, from memory; this rig’s own pull wants “{}” or harder. Try it by hand before it goes out",
+            "what its hole holds, from memory, a quarter more or less; this rig’s own pull wants “{}” or harder. Try it by hand before it goes out",
             release.hole.name()
         ),
     }
 }
 
+/// Turns that the line takes up.
 pub(crate) fn twist(twist: &Twist, system: System) -> Fact {
     let value = if twist.turns < 1.0 {
         "none".to_owned()

@@ -457,7 +457,7 @@ fn facts(
                     System::Metric => "0.16 km/h more",
                 },
                 rise(change, system),
-                "the same line solved again, 0.1 mph (0.16 km/h) faster",
+                "the same line solved again, so much faster",
             ));
         }
         facts.push(computed(
@@ -475,7 +475,8 @@ fn facts(
         "Thump",
         thump(&settled.runs, blade, water),
         &format!(
-            "side force over turns: the push of each beat; 1.0 is a number 4 Colorado at 1.2 mph. Fish feel some {:.0}–{:.0} Hz best (published range, from memory)",
+            "side force over turns: the push of each beat; 1.0 is a number 4 Colorado at {}. Fish feel some {:.0}–{:.0} Hz best (published range, from memory)",
+            system.speed(1.2 * MILE_PER_HOUR),
             LATERAL_LINE.0.0, LATERAL_LINE.1.0
         ),
     ));

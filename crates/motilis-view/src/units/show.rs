@@ -1,5 +1,5 @@
 use super::{Quantity, System};
-use motilis_core::units::{Celsius, Kilograms, Metres, MetresPerSecond};
+use motilis_core::units::{Celsius, FOOT, INCH, Kilograms, MILLIMETRE, Metres, MetresPerSecond};
 use std::fmt;
 
 /// A figure ready to be shown: value and unit apart, so that a page may set them in two sizes.
@@ -42,6 +42,14 @@ impl System {
         }
     }
 
+    /// How fast something sinks, to the hundredth: ft/s or m/s.
+    pub fn sinking(self, speed: MetresPerSecond) -> String {
+        match self {
+            Self::Imperial => format!("{:.2} ft/s", speed.0 / FOOT.0),
+            Self::Metric => format!("{:.2} m/s", speed.0),
+        }
+    }
+
     /// Two depths between which a third lies, without their unit.
     pub fn between(self, low: Metres, high: Metres) -> String {
         format!("{}–{}", self.depth(low).value, self.depth(high).value)
@@ -50,6 +58,14 @@ impl System {
     /// A depth, line out, or any distance on the water.
     pub fn depth(self, depth: Metres) -> Figure {
         show(Quantity::Depth, depth.0, self)
+    }
+
+    /// The size of bait or forage: inches to a tenth, or whole millimetres.
+    pub fn size(self, length: Metres) -> String {
+        match self {
+            Self::Imperial => format!("{} in", short(decimals(length / INCH, 1))),
+            Self::Metric => format!("{} mm", decimals(length / MILLIMETRE, 0)),
+        }
     }
 
     /// The length of a fish.

@@ -77,7 +77,7 @@ pub fn reason(call: &Call, rig: &Rig, system: System) -> String {
                 at: None,
                 mends: Vec::new(),
             };
-            let (head, figures) = bench::check(&check, rig.stack());
+            let (head, figures) = bench::check(&check, rig.stack(), system);
             format!("{head}: {}. Mend it on the bench.", figures.to_lowercase())
         }
         Reason::Practice(scored) => format!(
@@ -166,8 +166,8 @@ pub fn basis(scored: &Scored, system: System) -> String {
         | Basis::Warmth { .. } => lore(scored, system),
         Basis::Size { length, forage } => format!(
             "{} beside forage of {}",
-            System::measure(length),
-            System::measure(forage)
+            system.size(length),
+            system.size(forage)
         ),
         Basis::Bait { .. } => bait(scored),
         Basis::Cold { cold, .. } if cold <= 0.0 => "the water is not cold".to_owned(),

@@ -7,12 +7,11 @@ mod step;
 pub use check::{check, mark};
 pub use step::step;
 
+use crate::units::System;
 use crate::words::capital;
 use motilis_core::bench::UNCOUNTED;
 use motilis_core::rig::{BeadStyle, Edit, Finish, Measured, Part, Piece, Setting, Stack, What};
-use motilis_core::units::{
-    GRAM, INCH, Kilograms, MILE_PER_HOUR, MILLIMETRE, Metres, MetresPerSecond,
-};
+use motilis_core::units::{GRAM, INCH, Kilograms, MILLIMETRE, Metres};
 
 /// What a measure is called beside its field.
 pub fn setting_label(setting: Setting) -> &'static str {
@@ -70,10 +69,6 @@ pub fn inches(length: Metres) -> String {
 /// Inches with mm behind them: "3½ in, 89 mm".
 pub fn both(length: Metres) -> String {
     format!("{}, {}", inches(length), mm(length))
-}
-
-fn mph(speed: MetresPerSecond) -> String {
-    format!("{:.1} mph", speed / MILE_PER_HOUR)
 }
 
 /// A mass in grams.
@@ -152,12 +147,12 @@ pub fn piece(piece: &Piece) -> String {
 }
 
 /// How many are left: "12", or "34.5 m" of line and wire.
-pub fn left(part: &Part, left: f64) -> String {
+pub fn left(part: &Part, left: f64, system: System) -> String {
     if left >= UNCOUNTED {
         return "plenty".to_owned();
     }
     if part.what().is_by_length() {
-        format!("{left:.1} m")
+        system.depth(Metres(left)).to_string()
     } else {
         format!("{left:.0}")
     }
@@ -177,15 +172,6 @@ pub fn measured(own: &Measured) -> String {
         own.mass.map(|mass| format!("mass {:.2} g", mass / GRAM)),
     ];
     figures.into_iter().flatten().collect::<Vec<_>>().join(", ")
-}
-
-fn feet(length: Metres) -> String {
-    crate::units::show(
-        crate::units::Quantity::Depth,
-        length.0,
-        crate::units::System::Imperial,
-    )
-    .to_string()
 }
 
 /// The word on the button of a mend, and what it does.
@@ -319,7 +305,7 @@ mod tests {
         for &kind in Kind::ALL {
             let stack = starting(kind, Fish::Walleye, kind.usual_hook_size(), &[]).unwrap();
             for found in checks(&stack, &[]).checks {
-                let (head, figures) = check(&found, &stack);
+                let (head, figures) = check(&found, &stack, System::Metric);
                 assert!(
                     !head.is_empty() && !figures.is_empty(),
                     "{kind:?} {found:?}"

@@ -343,12 +343,29 @@
       const from = rig?.getAttribute("transform").match(/-?[\d.]+/g).map(Number);
       return { group, tag, rig, from, line: Number(group.dataset.line) - 1 };
     });
+    // Labels go with their rigs; one that would lie on another, or off the paper, goes as near as there is room.
+    const stack = (labels) => {
+      const placed = [];
+      const of = ({ box, x, y }) => [Number(box.getAttribute("x")) + x, Number(box.getAttribute("y")) + y];
+      for (const label of labels.sort((a, b) => of(a)[1] - of(b)[1])) {
+        const [left, top] = of(label);
+        const foot = drawing.viewBox.baseVal.height - 48;
+        const near = placed.filter(([x]) => Math.abs(x - left) < 126);
+        const spots = [...Array(60)].flatMap((_, i) => [top + 8 * i, top - 8 * i]);
+        const fits = (y) => y <= foot && y >= surface && near.every(([, taken]) => Math.abs(taken - y) >= 48);
+        const free = spots.find(fits) ?? top;
+        placed.push([left, free]);
+        label.tag.setAttribute("transform", `translate(${label.x} ${label.y + free - top})`);
+      }
+    };
     let frames = [], playing = 0, last = 0;
     const show = () => {
       const frame = frames[Number(slider.value)];
       if (!frame) return;
       at("replay-time").textContent = `${(Number(slider.value) * every).toFixed(0)} s`;
       at("replay-boat").textContent = frame.boat;
+      const labels = [];
+      drawing.querySelector(".sp-leads").setAttribute("visibility", "hidden");
       for (const { group, tag, rig, from, line } of groups) {
         const now = frame.lines[line];
         const above = now.points.map(([x, y]) => [stern + x * aft, keel - y * across]);
@@ -360,8 +377,7 @@
           group.querySelector(".sp-weight")?.setAttribute("visibility", "hidden");
           const [x, y] = end(beside);
           rig.setAttribute("transform", `translate(${x} ${y})`);
-          tag.setAttribute("transform", `translate(${x - from[0]} ${y - from[1]})`);
-          group.querySelector(".sp-lead").setAttribute("visibility", "hidden");
+          labels.push({ tag, x: x - from[0], y: y - from[1], box: tag.querySelector("rect") });
           tag.querySelector(".sp-depth").textContent = now.depth;
           tag.querySelector(".sp-out").textContent = now.says;
           tag.setAttribute("class", `sp-tag sp-${now.mark}`);
@@ -378,6 +394,7 @@
           group.querySelector(".sp-balloon").setAttribute("transform", `translate(${bx + 24 - home[0]} ${by - home[1]})`);
         }
       }
+      stack(labels);
     };
     const tick = (time) => {
       if (!playing) return;

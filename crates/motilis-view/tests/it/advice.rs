@@ -68,7 +68,7 @@ fn bait(bait: Option<Bait>, place: Option<usize>, stripped: bool) -> Basis {
 #[case(Basis::Forage { forage: Forage::Shiner, colour: Colour::Orange }, "orange is no match for shiners")]
 #[case(Basis::Warmth { temperature: Celsius(21.0), colour: Colour::Copper }, "copper in its own water")]
 #[case(Basis::Run { body: Some(motilis_core::rig::BodyShape::Bell), depth: Metres(1.2), flow: motilis_core::units::MetresPerSecond(2.0) }, "bell body, for fast water under 6 ft; here a run of 3.9 ft at 4.5 mph")]
-#[case(Basis::Size { length: Metres(0.06), forage: Metres(0.075) }, "60 mm beside forage of 75 mm")]
+#[case(Basis::Size { length: Metres(0.06), forage: Metres(0.075) }, "2.4 in beside forage of 3 in")]
 #[case(
     bait(Some(Bait::Crawler), Some(0), false),
     "crawler is their first bait"

@@ -284,7 +284,7 @@ pub(crate) async fn build(
         .act(&sent.borne, move |book| {
             let told = match batch(&form) {
                 Err(refused) => (None, Some(refused)),
-                Ok((count, place)) => match lacking(book, id, count)? {
+                Ok((count, place)) => match lacking(book, id, count, device)? {
                     Some(notice) => (Some(notice), None),
                     None => return Ok(Reading::Act(Act::Rig(RigAct::Build(id, count, place)))),
                 },
@@ -312,7 +312,12 @@ fn batch(form: &Texts) -> Result<(u8, String), Refused> {
 }
 
 /// What the box lacks for it, in a sentence.
-fn lacking(book: &Book<'_>, id: RigId, count: u8) -> Result<Option<BenchNotice>, Error> {
+fn lacking(
+    book: &Book<'_>,
+    id: RigId,
+    count: u8,
+    device: Device,
+) -> Result<Option<BenchNotice>, Error> {
     let short = RigAct::lacks(book.connection(), id, count)?;
     if short.is_empty() {
         return Ok(None);
@@ -321,8 +326,8 @@ fn lacking(book: &Book<'_>, id: RigId, count: u8) -> Result<Option<BenchNotice>,
         format!(
             "{}: {} needed, {} left",
             words::part(&one.part),
-            words::left(&one.part, one.needs),
-            words::left(&one.part, one.left)
+            words::left(&one.part, one.needs, device.system),
+            words::left(&one.part, one.left, device.system)
         )
     });
     let wanted: Vec<String> = wanted.collect();

@@ -271,8 +271,10 @@ pub(crate) async fn shopping(app: Data<App>, looking: Looking) -> Result<HttpRes
 }
 
 /// `GET /box/shopping.txt`
-pub(crate) async fn shopping_text(app: Data<App>) -> Result<HttpResponse, Error> {
-    let (rows, _) = app.ask(|book| Ok(present::shopping_rows(book)?)).await?;
+pub(crate) async fn shopping_text(app: Data<App>, looking: Looking) -> Result<HttpResponse, Error> {
+    let (rows, _) = app
+        .ask(move |book| Ok(present::shopping_rows(book, looking.0.system)?))
+        .await?;
     let mut list = String::new();
     for row in rows {
         // Writing to a text cannot fail.
@@ -282,8 +284,10 @@ pub(crate) async fn shopping_text(app: Data<App>) -> Result<HttpResponse, Error>
 }
 
 /// `GET /box/shopping.csv`
-pub(crate) async fn shopping_csv(app: Data<App>) -> Result<HttpResponse, Error> {
-    let (rows, _) = app.ask(|book| Ok(present::shopping_rows(book)?)).await?;
+pub(crate) async fn shopping_csv(app: Data<App>, looking: Looking) -> Result<HttpResponse, Error> {
+    let (rows, _) = app
+        .ask(move |book| Ok(present::shopping_rows(book, looking.0.system)?))
+        .await?;
     let records = rows
         .into_iter()
         .map(|row| [row.buy, row.words, row.left, row.cost]);

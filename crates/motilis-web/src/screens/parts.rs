@@ -101,7 +101,7 @@ pub(crate) async fn count(
     let outcome: Outcome<PartForm> = app
         .act(&sent.borne, move |book| {
             let kept = parts::get(book.connection(), id)?;
-            let mut texts = form::typed_of(&kept);
+            let mut texts = form::typed_of(&kept, device.system);
             texts.insert("left".into(), left);
             let frame = frame(book, device)?;
             let read = form::read_over(frame, id, &texts, base.as_deref(), &kept);

@@ -13,4 +13,5 @@ mod spread;
 mod standing;
 mod start;
 mod today;
+mod units;
 mod waters;

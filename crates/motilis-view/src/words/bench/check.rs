@@ -1,10 +1,11 @@
 //! What a check of the bench says.
 
-use super::{both, feet, inches, mm, mph, part_name};
+use super::{both, inches, mm, part_name};
+use crate::units::System;
 use crate::words::capital;
 use motilis_core::bench::{Attitude, Check, Level, Rule};
 use motilis_core::rig::{Spacing, Stack};
-use motilis_core::units::{MILE_PER_HOUR, MILLIMETRE, Metres};
+use motilis_core::units::{FOOT, MILLIMETRE, Metres};
 
 /// Which mark stands for a level.
 pub fn mark(level: Level) -> &'static str {
@@ -17,7 +18,9 @@ pub fn mark(level: Level) -> &'static str {
 
 /// A check in one sentence, and its figures in another.
 #[allow(clippy::too_many_lines, reason = "one arm a check")]
-pub fn check(check: &Check, stack: &Stack) -> (String, String) {
+pub fn check(check: &Check, stack: &Stack, system: System) -> (String, String) {
+    let feet = |length| system.depth(length).to_string();
+    let speed = |speed| system.speed(speed);
     let good = check.level == Level::Pass;
     let at = check
         .at
@@ -177,14 +180,22 @@ pub fn check(check: &Check, stack: &Stack) -> (String, String) {
             },
             "Keeps the sliding hook off the trailing knot".into(),
         ),
-        Rule::Leader { lead, range } => say(
-            format!("Leader {}", feet(lead)),
-            format!(
-                "{} in stained water, 5–6 ft standard, to {} for shy fish",
-                feet(range.0),
-                feet(range.1)
-            ),
-        ),
+        Rule::Leader { lead, range } => {
+            let usual = format!(
+                "{} {}",
+                system.between(5.0 * FOOT, 6.0 * FOOT),
+                system.depth(lead).unit
+            );
+            say(
+                format!("Leader {}", feet(lead)),
+                format!(
+                    "{} in stained water, {} standard, to {} for shy fish",
+                    feet(range.0),
+                    usual,
+                    feet(range.1)
+                ),
+            )
+        }
         Rule::Netting { lead, rod } => say(
             if good {
                 "A fish can be netted".into()
@@ -226,8 +237,8 @@ pub fn check(check: &Check, stack: &Stack) -> (String, String) {
         ),
         Rule::Window { from, to, practice } => {
             let range = to.map_or_else(
-                || format!("from {}", mph(from)),
-                |to| format!("{:.1}–{}", from / MILE_PER_HOUR, mph(to)),
+                || format!("from {}", speed(from)),
+                |to| format!("{}–{}", speed(from).value, speed(to)),
             );
             let head = match (check.level, to) {
                 (Level::Fail, _) => "Rolls over before it turns".to_owned(),
@@ -237,9 +248,9 @@ pub fn check(check: &Check, stack: &Stack) -> (String, String) {
                 || "Computed".to_owned(),
                 |(least, most)| {
                     format!(
-                        "Computed; practice runs it at {:.1}–{}",
-                        least / MILE_PER_HOUR,
-                        mph(most)
+                        "Computed; practice runs it at {}–{}",
+                        speed(least).value,
+                        speed(most)
                     )
                 },
             );
@@ -271,7 +282,7 @@ pub fn check(check: &Check, stack: &Stack) -> (String, String) {
                 "line"
             };
             let enough = left.map_or_else(String::new, |left| {
-                format!(", {:.1} m on the spool", left.0)
+                format!(", {} on the spool", system.depth(left))
             });
             say(
                 if good {
