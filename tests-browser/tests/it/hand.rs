@@ -426,3 +426,87 @@ async fn a_fish_is_measured_in_its_notice() {
     })
     .await;
 }
+
+/// A browser that stores nothing keeps a tap as long as the page stands, and sends it.
+#[tokio::test]
+async fn a_full_browser_keeps_its_tap() {
+    demo(Size::Phone, async |visit| {
+        let before = entries(visit).await?;
+        let full = "Storage.prototype.setItem = () => { throw new DOMException('full', 'QuotaExceededError'); }";
+        visit.browser.execute(full, vec![]).await?;
+        visit.stop_program();
+        visit.click("#fish-on").await?;
+        visit.until("#link-says", "1 kept here").await?;
+        visit.start_program_again();
+        for _ in 0..200 {
+            if visit.text("#link-says").await?.is_empty() {
+                break;
+            }
+            pause(100).await;
+        }
+        assert_eq!(entries(visit).await?, before + 1);
+        visit.forget_console().await
+    })
+    .await;
+}
+
+/// Figures that are not of what stands in the fields are marked, and computed by themselves once the link is back.
+#[tokio::test]
+async fn stale_figures_come_back_by_themselves() {
+    demo(Size::Desk, async |visit| {
+        visit.go("/tank").await?;
+        visit.until(".state", "Turning").await?;
+        visit.stop_program();
+        visit.keys("#speed", Key::Control + "a").await?;
+        visit.keys("#speed", "2.4").await?;
+        visit.until("#link-says", "Figures are for 1.2 mph").await?;
+        visit.find("#run.is-stale").await?;
+        visit.start_program_again();
+        visit.until(".state", "Rolling over").await?;
+        visit.find("#run:not(.is-stale)").await?;
+        visit.forget_console().await
+    })
+    .await;
+}
+
+/// On glass the device's own picker sets an hour; what was left alone goes back as it came. Conditions that were
+/// carried over say so at their fields until they are changed.
+#[tokio::test]
+async fn a_new_outing_on_glass_keeps_its_hour_and_marks_what_was_carried() {
+    demo(Size::Phone, async |visit| {
+        let cdp = visit.browser.cdp();
+        let touch = |enabled: bool| {
+            let how = json!({ "enabled": enabled });
+            cdp.send_raw("Emulation.setTouchEmulationEnabled", how)
+        };
+        touch(true).await?;
+        visit.go("/today").await?;
+        visit.click("form[action='/outings'] .b").await?;
+        visit
+            .until("#carried", "Carried over from the last outing")
+            .await?;
+        visit.unfold().await?;
+        let marked =
+            "return getComputedStyle(document.querySelector('.fld-sky'), '::after').content";
+        let words: String = visit.browser.execute(marked, vec![]).await?.convert()?;
+        assert_eq!(words, "\"carried over\"");
+        visit.find("#started[type=datetime-local]").await?;
+        let sent = "return new FormData(document.getElementById('conditions')).get('started')";
+        let sent: String = visit.browser.execute(sent, vec![]).await?.convert()?;
+        assert_eq!((sent.len(), &sent[10..11]), (16, " "), "{sent}");
+        let clear = "const list = document.getElementById('sky'); \
+            list.value = [...list.options].find((one) => !one.selected).value; \
+            list.dispatchEvent(new Event('change', {bubbles: true}))";
+        visit.browser.execute(clear, vec![]).await?;
+        visit
+            .find("#carried [data-carried]:not([data-carried~=sky])")
+            .await?;
+        let words: String = visit.browser.execute(marked, vec![]).await?.convert()?;
+        assert_eq!(words, "none");
+        visit.click("#confirm-carried").await?;
+        visit.find("#carried:not(:has(form))").await?;
+        touch(false).await?;
+        Ok(())
+    })
+    .await;
+}
