@@ -170,8 +170,7 @@ pub fn records<'a>(outings: impl IntoIterator<Item = &'a Logged>) -> BTreeMap<Ri
     let mut sums: BTreeMap<RigId, Record> = BTreeMap::new();
     for (rig, record) in outings.into_iter().flat_map(Logged::records) {
         let sum = sums.entry(rig).or_default();
-        sum.fish += record.fish;
-        sum.rod_hours += record.rod_hours;
+        *sum = sum.and(record);
     }
     sums
 }
@@ -180,10 +179,7 @@ pub fn records<'a>(outings: impl IntoIterator<Item = &'a Logged>) -> BTreeMap<Ri
 pub fn whole(records: &BTreeMap<RigId, Record>) -> Record {
     records
         .values()
-        .fold(Record::default(), |sum, record| Record {
-            fish: sum.fish + record.fish,
-            rod_hours: sum.rod_hours + record.rod_hours,
-        })
+        .fold(Record::default(), |sum, record| sum.and(*record))
 }
 
 #[cfg(test)]

@@ -10,6 +10,16 @@ pub struct Record {
     pub rod_hours: f64,
 }
 
+impl Record {
+    /// Both together.
+    pub fn and(self, other: Self) -> Self {
+        Self {
+            fish: self.fish + other.fish,
+            rod_hours: self.rod_hours + other.rod_hours,
+        }
+    }
+}
+
 /// What an angler catches on the whole, fish per rod-hour.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Angler {
@@ -23,6 +33,12 @@ const USUAL_HOURS: f64 = 4.0;
 /// Rod-hours after which an angler's own mean counts as known.
 const KNOWN_FROM: f64 = 8.0;
 
+const RATE: Range = Range::above(
+    0.0,
+    1_000.0,
+    "/h",
+    "above 0 and at most 1000 fish per rod-hour",
+);
 const HOURS: Range = Range::closed(0.0, 1e6, "h", "between 0 and 1000000 h");
 
 impl Default for Angler {
@@ -42,6 +58,15 @@ impl Angler {
         Self {
             rate: f64::from(all.fish) / all.rod_hours,
         }
+    }
+
+    /// An angler who is known to catch so many fish per rod-hour.
+    ///
+    /// # Errors
+    /// [`Error::OutOfRange`] for a rate that cannot be.
+    pub fn with_rate(rate: f64) -> Result<Self, Error> {
+        RATE.check("mean_per_hour", rate)?;
+        Ok(Self { rate })
     }
 
     /// Fish per rod-hour.
@@ -71,8 +96,10 @@ impl Angler {
 pub struct Belief {
     /// What it rests on.
     pub record: Record,
-    shape: f64,
-    hours: f64,
+    /// Shape of the gamma.
+    pub(super) shape: f64,
+    /// Its rate parameter, h.
+    pub(super) hours: f64,
     /// 0 while nothing is known, towards 1 with many hours.
     pub certainty: f64,
     /// The angler's own mean, fish per rod-hour.
@@ -83,6 +110,34 @@ impl Belief {
     /// Mean rate, fish per rod-hour.
     pub fn rate(&self) -> f64 {
         self.shape / self.hours
+    }
+
+    /// The same angler's belief with more fish and hours.
+    pub(super) fn with(self, more: Record) -> Self {
+        let prior_hours = SHAPE / self.mean;
+        let hours = self.hours + more.rod_hours;
+        Self {
+            record: self.record.and(more),
+            shape: self.shape + f64::from(more.fish),
+            hours,
+            certainty: (hours - prior_hours) / hours,
+            mean: self.mean,
+        }
+    }
+
+    /// Chances of 0, 1, 2 ... fish in some more rod-hours: negative binomial, up to where less than 1e-6 is left.
+    pub(super) fn fish_in(&self, rod_hours: f64) -> Vec<f64> {
+        let share = self.hours / (self.hours + rod_hours);
+        let mut chances = vec![share.powf(self.shape)];
+        let mut sum = chances[0];
+        while sum < 1.0 - 1e-6 && chances.len() < 400 {
+            let fish = chances.len() as f64;
+            let next =
+                chances[chances.len() - 1] * (self.shape + fish - 1.0) / fish * (1.0 - share);
+            sum += next;
+            chances.push(next);
+        }
+        chances
     }
 
     /// The 80 % interval of the rate, fish per rod-hour.

@@ -6,6 +6,7 @@ mod blade_reference;
 mod blade_table;
 mod closed_forms;
 mod days;
+mod evidence;
 mod fleet;
 mod laws;
 mod light;
