@@ -5,8 +5,10 @@
 //! eye of a species is modelled, the nearest one that is stands in for it, and [`Sight`] says so.
 
 mod forage;
+mod heft;
 
 pub use forage::Forage;
+pub use heft::{StandardWeight, weight_by_girth};
 
 use crate::keyed::keyed;
 use crate::light::Viewer;

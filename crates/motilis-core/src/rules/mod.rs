@@ -2,8 +2,12 @@
 //!
 //! A [`LocalRule`] says one thing ([`Says`]) for a span of dates. [`clash`] finds two that overlap, and
 //! whether they contradict each other; [`Limits::on`] draws together what holds on a date, as far as a rig
-//! can be held against it. Every wording that rests on them names the source and defers to the regulations
+//! can be held against it; [`of_landed`] holds a fish on the board against them. Every wording that rests on them names the source and defers to the regulations
 //! in force.
+
+mod landed;
+
+pub use landed::{Landed, Next, Saying, of_landed};
 
 use crate::error::Error;
 use crate::fields;
@@ -124,6 +128,11 @@ impl LocalRule {
     /// Whether it holds on a date.
     pub fn holds_on(&self, date: Date) -> bool {
         self.from.is_none_or(|from| date >= from) && self.to.is_none_or(|to| date <= to)
+    }
+
+    /// Whether it is about a fish.
+    pub fn is_of(&self, fish: Fish) -> bool {
+        self.fish.is_none_or(|one| one == fish)
     }
 
     /// Whether every figure can be, and they agree.
@@ -260,7 +269,7 @@ impl Limits {
         };
         let holding = rules
             .iter()
-            .filter(|(_, rule)| rule.holds_on(date) && rule.fish.is_none_or(|one| one == fish));
+            .filter(|(_, rule)| rule.holds_on(date) && rule.is_of(fish));
         for (id, rule) in holding {
             match rule.says {
                 Says::AtMost(Topic::Lines, count) => limits.lines = fewer(limits.lines, count, *id),
