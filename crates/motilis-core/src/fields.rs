@@ -86,6 +86,12 @@ fields! {
     // The log.
     /// Length of a fish.
     FISH_LENGTH "length" "length_m" Range::closed(0.03, 2.5, "m", "between 0.03 and 2.5 m");
+    /// Girth of a fish.
+    FISH_GIRTH "girth" "girth_m" Range::closed(0.02, 2.0, "m", "between 0.02 and 2 m");
+    /// What a scale says of a fish.
+    FISH_WEIGHT "fish_weight" "weight_kg" Range::above(0.0, 80.0, "kg", "above 0 and at most 80 kg");
+    /// How finely a fish is measured.
+    FISH_STEP "step" "step_m" Range::closed(0.0, 0.05, "m", "between 0 and 0.05 m");
     /// Line or cable let out.
     OUT "out" "out_m" LET_OUT;
     /// Depth a rig ran at.

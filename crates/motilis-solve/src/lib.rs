@@ -18,7 +18,9 @@
 pub mod advice;
 pub mod blade;
 mod document;
+pub mod fish;
 pub mod light;
+pub mod rate;
 mod refusal;
 pub mod rig;
 mod setup;
@@ -51,11 +53,15 @@ pub enum What {
     Match,
     /// All lines together.
     Spread,
+    /// What fish and rod-hours say.
+    Rate,
+    /// A fish on the board.
+    Fish,
 }
 
 impl What {
     /// Every computation, with the name it is asked for by.
-    pub const ALL: [(&'static str, Self); 7] = [
+    pub const ALL: [(&'static str, Self); 9] = [
         ("towline", Self::Towline),
         ("blade", Self::Blade),
         ("rig", Self::Rig),
@@ -63,6 +69,8 @@ impl What {
         ("light", Self::Light),
         ("match", Self::Match),
         ("spread", Self::Spread),
+        ("rate", Self::Rate),
+        ("fish", Self::Fish),
     ];
 
     /// The computation of a name, if there is one.
@@ -86,6 +94,8 @@ impl What {
             Self::Light => answer(request, light::solve),
             Self::Match => answer(request, advice::solve),
             Self::Spread => answer(request, spread::solve),
+            Self::Rate => answer(request, rate::solve),
+            Self::Fish => answer(request, fish::solve),
         }
     }
 }

@@ -52,7 +52,7 @@ pub fn deal(rods: usize, periods: usize, seed: u64) -> Vec<Vec<Arm>> {
     dealt
 }
 
-/// SplitMix64 (Steele, Lea & Flood 2014, from memory): the same seed deals the same on every machine.
+/// `SplitMix64` (Steele, Lea & Flood 2014, from memory): the same seed deals the same on every machine.
 fn mix(state: u64) -> u64 {
     let z = (state ^ (state >> 30)).wrapping_mul(0xbf58_476d_1ce4_e5b9);
     let z = (z ^ (z >> 27)).wrapping_mul(0x94d0_49bb_1331_11eb);

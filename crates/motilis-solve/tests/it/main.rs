@@ -796,3 +796,102 @@ fn forty_rods_are_too_many() {
         "{message}"
     );
 }
+
+const RATES: &str = include_str!("../../../motilis-core/tests/data/rate_cases.jsonl");
+
+/// The reference's own lines, asked as a script would.
+#[test]
+fn every_season_of_the_reference_is_answered() {
+    let mut rows = 0;
+    for line in RATES.lines() {
+        let mut case: Value = serde_json::from_str(line).unwrap();
+        let expected = case.as_object_mut().unwrap().remove("expected").unwrap();
+        let answer = What::Rate.answer(case.to_string().as_bytes()).unwrap();
+        let answer: Value = serde_json::from_str(&answer).unwrap();
+        for (field, theirs) in expected.as_object().unwrap() {
+            let list = |value: &Value| value.as_array().cloned().unwrap_or(vec![value.clone()]);
+            let pairs = list(&answer[field]).into_iter().zip(list(theirs));
+            for (ours, theirs) in pairs {
+                match (ours.as_f64(), theirs.as_f64()) {
+                    (Some(ours), Some(theirs)) => {
+                        let off = (ours - theirs).abs() / theirs.abs().max(1e-3);
+                        assert!(off < 1e-5, "{field}: {ours} for {theirs}");
+                    }
+                    (ours, theirs) => assert_eq!(ours, theirs, "{field}"),
+                }
+            }
+        }
+        rows += 1;
+    }
+    assert_eq!(rows, 40);
+}
+
+#[rstest]
+#[case(json!({"rigs": []}), "rigs", "give 1 to 200")]
+#[case(json!({"rigs": [{"fish": 1, "rod_hours": -1}]}), "rigs[0].rod_hours", "between 0 and 1000000 h")]
+#[case(json!({"rigs": [{"fish": -1, "rod_hours": 1}]}), "rigs[0].fish", "")]
+#[case(json!({"mean_per_hour": 0, "rigs": [{"fish": 1, "rod_hours": 1}]}), "mean_per_hour", "above 0")]
+#[case(json!({"rigs": [{"fish": 1, "rod_hours": 1}], "strata": [{"a_fish": 1, "a_hours": 1, "b_fish": 0, "b_hours": -2}]}), "strata[0].b_hours", "between 0")]
+#[case(json!({"rigs": [{"fish": 1, "rod_hours": 1}], "weather": 1}), "weather", "weather")]
+fn a_season_that_cannot_be_is_refused(
+    #[case] request: Value,
+    #[case] field: &str,
+    #[case] word: &str,
+) {
+    let refusal = What::Rate
+        .answer(request.to_string().as_bytes())
+        .unwrap_err();
+    assert_eq!(refusal.field, field, "{}", refusal.message);
+    assert!(refusal.message.contains(word), "{}", refusal.message);
+}
+
+fn on_the_board(changes: &Value) -> Result<Value, motilis_solve::Refusal> {
+    let mut request = json!({"species": "walleye", "length_m": 0.4191, "date": "2026-06-10", "rules": [
+        {"topic": "slot", "species": "walleye", "slot_from_m": 0.4572, "to": "2026-06-30", "source": "booklet"},
+        {"topic": "slot", "species": "walleye", "slot_from_m": 0.3048, "from": "2026-07-01", "source": "booklet"},
+        {"topic": "daily", "most": 4, "source": "booklet"}
+    ]});
+    let fields = request.as_object_mut().unwrap();
+    fields.extend(changes.as_object().unwrap().clone());
+    let answer = What::Fish.answer(request.to_string().as_bytes())?;
+    Ok(serde_json::from_str(&answer).unwrap())
+}
+
+#[test]
+fn a_fish_is_held_against_the_rules_of_its_day() {
+    let june = on_the_board(&json!({})).unwrap();
+    assert_eq!(june["rules"][0]["says"], "goes_back");
+    assert_eq!(june["rules"][0]["next_from"], "2026-07-01");
+    assert_eq!(june["rules"][0]["next_slot_from_m"], 0.3048);
+    assert_eq!(june["rules"][1]["says"], "counts");
+    let july = on_the_board(&json!({"date": "2026-07-01", "kept": 4})).unwrap();
+    assert_eq!(july["rules"][0]["says"], "too_many");
+    assert_eq!(july["rules"][1]["says"], "within_slot");
+    let close = on_the_board(&json!({"length_m": 0.455})).unwrap();
+    assert_eq!(close["rules"][0]["says"], "too_close");
+    let weighed = on_the_board(&json!({"weight_kg": 0.77, "girth_m": 0.2})).unwrap();
+    assert!(
+        (weighed["relative_weight"].as_f64().unwrap() - 100.0).abs() < 2.0,
+        "{weighed}"
+    );
+    assert!(weighed["girth_weight_kg"].as_f64().unwrap() > 0.4);
+}
+
+#[rstest]
+#[case(json!({"species": "pike"}), "species", "walleye")]
+#[case(json!({"length_m": 0.0}), "length_m", "between 0.03 and 2.5 m")]
+#[case(json!({"weight_kg": -1}), "weight_kg", "at most 80 kg")]
+#[case(json!({"date": null}), "date", "give one")]
+#[case(json!({"date": "30 June"}), "date", "is not a day like")]
+#[case(json!({"rules": [{"topic": "lead", "source": "x"}]}), "rules[0].topic", "slot, daily")]
+#[case(json!({"rules": [{"topic": "daily", "source": "x"}]}), "rules[0].most", "how many")]
+#[case(json!({"rules": [{"topic": "slot", "source": "x"}]}), "rules[0].slot_from_m", "at least one length")]
+fn a_fish_that_cannot_be_is_refused(
+    #[case] changes: Value,
+    #[case] field: &str,
+    #[case] word: &str,
+) {
+    let refusal = on_the_board(&changes).unwrap_err();
+    assert_eq!(refusal.field, field, "{}", refusal.message);
+    assert!(refusal.message.contains(word), "{}", refusal.message);
+}
