@@ -115,6 +115,11 @@ mod tests {
         Role::assert_keys_lead_back();
         Term::assert_keys_lead_back();
         EventKind::assert_keys_lead_back();
+        crate::book::Strike::assert_keys_lead_back();
+        crate::book::BaitAfter::assert_keys_lead_back();
+        crate::book::Landing::assert_keys_lead_back();
+        crate::book::Given::assert_keys_lead_back();
+        crate::evidence::Grouping::assert_keys_lead_back();
         MadeState::assert_keys_lead_back();
         crate::bench::StarterTray::assert_keys_lead_back();
         crate::bench::StarterRod::assert_keys_lead_back();

@@ -7,6 +7,7 @@
 mod made;
 mod outings;
 mod rigs;
+mod season;
 mod setups;
 mod spreads;
 mod tray;

@@ -3,18 +3,20 @@ use crate::waters::Waters;
 use jiff::{SignedDuration, Timestamp};
 use motilis_core::advice::{self, Candidate, Judge, Mood, Sky, Verdict, Ways, Wind};
 use motilis_core::book::{
-    Event, EventKind, OnLine, Outing, OutingId, RunningLine, TemperatureReading, WaterBody, WaterId,
+    BoatRod, Event, EventKind, OnLine, Outing, OutingId, RunningLine, TemperatureReading,
+    WaterBody, WaterId,
 };
-use motilis_core::evidence::Pass;
+use motilis_core::evidence::{Pass, Ran};
 use motilis_core::fish::Fish;
-use motilis_core::line::{Line, OutFor};
+use motilis_core::line::{self, OutFor};
+use motilis_core::spread::Tackle;
 use motilis_core::units::{Celsius, FOOT, INCH, MILE_PER_HOUR, Metres, MetresPerSecond};
-use motilis_store::{Connection, Error, events, outings, passes, readings};
+use motilis_store::{Connection, Error, events, outings, passes, readings, rigs as boards, rods};
 use rand::{Rng, SeedableRng};
 use rand_chacha::ChaCha8Rng;
 
 /// When, how fast (mph), how warm (°F), how clear (ft), fish from–to, water and wanted depth (ft).
-struct Plan<'a> {
+pub(crate) struct Plan<'a> {
     water: &'a (WaterId, WaterBody),
     started: &'static str,
     mph: f64,
@@ -30,10 +32,32 @@ struct Plan<'a> {
     hours: f64,
 }
 
+/// A rig of the box with the line that puts it where it is wanted.
+pub(crate) type Line<'a> = (&'a DemoRig, Metres);
+
+impl Plan<'_> {
+    pub(crate) fn fish(&self) -> Fish {
+        self.fish
+    }
+
+    pub(crate) fn speed(&self) -> MetresPerSecond {
+        self.mph * MILE_PER_HOUR
+    }
+
+    pub(crate) fn temperature(&self) -> Celsius {
+        Celsius::from_fahrenheit(self.fahrenheit)
+    }
+
+    /// Its conditions.
+    pub(crate) fn outing(&self) -> Outing {
+        outing(self)
+    }
+}
+
 /// The day a newcomer opens.
 const OPEN_DAY: &str = "2026-09-05T11:20:00Z";
 
-/// Six outings from May to September 2026; the last one is left open.
+/// Six outings from May to September 2026 that are told in full; the last one is left open.
 fn plans(waters: &Waters) -> [Plan<'_>; 6] {
     let tamarin = Plan {
         water: &waters.tamarin,
@@ -119,14 +143,20 @@ pub fn add(
 ) -> Result<OutingId, Error> {
     let mut random = ChaCha8Rng::seed_from_u64(seed);
     let mut last = OutingId(0);
+    let mut days = Vec::new();
     for plan in plans(waters) {
         let outing = outing(&plan);
         let id = outings::add(connection, &outing)?;
         let lines = lines_that_work(&plan, &outing, rigs);
-        // On the open day the first rig of the box is out; on the others the best one was.
-        let first = lines.iter().find(|(rig, _)| rig.id == rigs[0].id);
+        // On the open day the first rig of the box is on the first rod; on the others the best one was.
         let open = plan.started == OPEN_DAY;
-        if let Some((rig, out)) = first.filter(|_| open).or(lines.first()) {
+        let mut order: Vec<usize> = (0..lines.len()).collect();
+        if open {
+            order.sort_by_key(|place| lines[*place].0.id != rigs[0].id);
+        }
+        let rod_of = |place: usize| order.iter().zip(1..).find(|(one, _)| **one == place);
+        for (place, (rig, out)) in lines.iter().enumerate() {
+            let rod: u8 = rod_of(place).map_or(1, |(_, rod)| rod);
             let line = RunningLine {
                 rig: rig.id,
                 setup: rig.setup,
@@ -135,26 +165,38 @@ pub fn add(
                 lead: rig.line.lead,
                 out: *out,
             };
-            outings::run_line(connection, id, &line)?;
-        }
-        for (rig, _) in &lines {
-            // Rods come in at the end; on the open day the first rig is still out.
-            let out_still = open && rig.id == rigs[0].id;
+            let boat = BoatRod::carrying(rod, &line, outing.wanted_depth);
+            rods::put(connection, id, &boat)?;
+            // Rods come in at the end; on the open day all but the first are still out.
             let pass = Pass {
-                rig: rig.id,
+                rod: Some(rod),
+                tackle: Tackle::Rig(rig.id),
                 from: outing.started,
-                to: (!out_still).then(|| later(outing.started, plan.hours * 60.0)),
+                to: (!open).then(|| later(outing.started, plan.hours * 60.0)),
+                ran: Ran {
+                    version: Some(boards::version(connection, rig.id)?),
+                    setup: Some(rig.setup),
+                    out: Some(*out),
+                    lead: Some(rig.line.lead),
+                    weight: line.weight,
+                    depth: Some(depth(&plan, &outing, rig, outing.speed, *out)),
+                    speed: Some(outing.speed),
+                    bait: String::new(),
+                },
             };
             passes::add(connection, id, &pass)?;
         }
-        for event in draw_events(id, &plan, &outing, &lines, &mut random) {
+        let rod = |place| rod_of(place).map(|(_, rod)| rod);
+        for event in draw_events(id, &plan, &outing, &lines, rod, &mut random) {
             events::add(connection, &event)?;
         }
         for reading in read_at(id, &plan, &outing) {
             readings::add(connection, &reading)?;
         }
         last = id;
+        days.push((plan, lines));
     }
+    crate::season::add(connection, &days, &mut random)?;
     Ok(last)
 }
 
@@ -208,11 +250,7 @@ fn outing(plan: &Plan<'_>) -> Outing {
 }
 
 /// The rigs that work that day, best first, with what to let out.
-fn lines_that_work<'a>(
-    plan: &Plan<'_>,
-    outing: &Outing,
-    rigs: &'a [DemoRig],
-) -> Vec<(&'a DemoRig, Metres)> {
+fn lines_that_work<'a>(plan: &Plan<'_>, outing: &Outing, rigs: &'a [DemoRig]) -> Vec<Line<'a>> {
     let candidates: Vec<_> = rigs
         .iter()
         .map(|rig| Candidate::made_up(rig.rig.clone(), rig.line.clone()))
@@ -243,7 +281,8 @@ fn draw_events(
     id: OutingId,
     plan: &Plan<'_>,
     outing: &Outing,
-    lines: &[(&DemoRig, Metres)],
+    lines: &[Line<'_>],
+    rod: impl Fn(usize) -> Option<u8>,
     random: &mut ChaCha8Rng,
 ) -> Vec<Event> {
     let mut minutes = 0.0;
@@ -267,7 +306,7 @@ fn draw_events(
             _ => EventKind::Note,
         };
         let line = (kind != EventKind::Note).then(|| OnLine {
-            rig: rig.id,
+            tackle: Tackle::Rig(rig.id),
             out,
             depth: Some(if kind == EventKind::BottomTouch {
                 outing.bottom
@@ -281,26 +320,24 @@ fn draw_events(
         } else {
             String::new()
         };
+        let at = later(outing.started, minutes);
         drawn.push(Event {
-            outing: id,
-            kind,
-            at: later(outing.started, minutes),
-            entered: later(outing.started, minutes),
+            rod: line.and(rod(place)),
             line,
-            speed,
             length: fish.then(|| length(plan.fish, random)),
             kept: fish.then(|| random.random_bool(0.4)),
             note,
+            ..Event::new(id, kind, at, speed)
         });
     }
 }
 
-fn later(start: Timestamp, minutes: f64) -> Timestamp {
+pub(crate) fn later(start: Timestamp, minutes: f64) -> Timestamp {
     start + SignedDuration::from_secs((minutes * 60.0) as i64)
 }
 
 /// Where the rig ran, as the core computes it; the wanted depth where it cannot.
-fn depth(
+pub(crate) fn depth(
     plan: &Plan<'_>,
     outing: &Outing,
     rig: &DemoRig,
@@ -310,12 +347,12 @@ fn depth(
     let computed = outing
         .day(&plan.water.1)
         .and_then(|day| day.surroundings())
-        .and_then(|water| Line::new(&rig.rig, &rig.line, water)?.run(speed, out));
+        .and_then(|water| line::Line::new(&rig.rig, &rig.line, water)?.run(speed, out));
     computed.map_or(outing.wanted_depth, |run| run.rig.depth)
 }
 
 /// A length to the quarter inch, drawn around what the species runs to.
-fn length(fish: Fish, random: &mut ChaCha8Rng) -> Metres {
+pub(crate) fn length(fish: Fish, random: &mut ChaCha8Rng) -> Metres {
     let (small, large): (f64, f64) = match fish {
         Fish::Chinook => (22.0, 38.0),
         Fish::Coho => (18.0, 29.0),

@@ -17,7 +17,8 @@ use motilis_core::evidence::{self, Angler, Record};
 use motilis_core::line::{Changes, LineSetup};
 use motilis_core::rig::Finish;
 use motilis_core::rules::{Limits, LocalRule};
-use motilis_store::{Connection, events, made, outings, parts, readings, rules};
+use motilis_core::spread::Tackle;
+use motilis_store::{Connection, events, logged, made, outings, parts, readings, rules};
 use std::collections::{BTreeMap, HashMap};
 use std::sync::Arc;
 
@@ -108,7 +109,7 @@ impl Desk {
         };
         let date = here.local(here.outing.started).date();
         let rules = rules::of_water(connection, here.outing.water)?;
-        let records = evidence::records(&events::logged(connection, fish)?);
+        let records = evidence::records(logged::outings(connection, Some(fish))?.values());
         let (schools, weights) = ways::followed(connection, fish)?;
         let ways = Ways {
             schools,
@@ -139,7 +140,7 @@ impl Desk {
     fn lay_out(
         &mut self,
         book: &Book<'_>,
-        records: &BTreeMap<RigId, Record>,
+        records: &BTreeMap<Tackle, Record>,
         stock: &[Stocked],
     ) -> Result<(), Error> {
         let mut made_up: HashMap<RigId, u32> = HashMap::new();
@@ -173,7 +174,10 @@ impl Desk {
                     // One that was thrown away is still known to its rigs.
                     None => book.in_use(standing.setup, &Changes::default())?.setup,
                 },
-                record: records.get(&standing.id).copied().unwrap_or_default(),
+                record: records
+                    .get(&Tackle::Rig(standing.id))
+                    .copied()
+                    .unwrap_or_default(),
             });
             self.origins.push(Origin {
                 rig: standing.id,

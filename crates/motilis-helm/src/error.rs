@@ -46,6 +46,10 @@ pub enum Refusal {
     Clock(motilis_core::Error),
     /// No line runs that something could happen on.
     NoLine,
+    /// The outing has no such rod.
+    NoRod(u8),
+    /// A pass ends before it begins.
+    EndsFirst,
     /// Nothing is threaded that could be built.
     NothingThreaded,
     /// That blade cannot be hung on that rig any more.

@@ -1,15 +1,16 @@
 //! What happened on the water: strikes, fish, follows, bottom touches, notes.
 
-use crate::row::{found, keyed, readable, unreadable};
+use crate::row::{found, keyed, keyed_or_none, readable, unreadable};
+use crate::spreads::{tackle_columns, tackle_of};
 use crate::{Error, passes};
 use jiff::Timestamp;
-use motilis_core::book::{Event, EventId, EventKind, OnLine, OutingId, RigId};
-use motilis_core::evidence::{Entry, Logged};
+use motilis_core::book::{
+    BaitAfter, Caught, Event, EventId, EventKind, Given, Landing, OnLine, OutingId, Strike,
+};
 use motilis_core::fish::Fish;
-use motilis_core::units::{Metres, MetresPerSecond};
+use motilis_core::units::{Kilograms, Metres, MetresPerSecond};
 use rusqlite::types::Value;
 use rusqlite::{Connection, Row};
-use std::collections::BTreeMap;
 
 /// Adds an event.
 ///
@@ -17,10 +18,12 @@ use std::collections::BTreeMap;
 /// [`Error::Sqlite`] when a figure is out of its range or the outing or rig do not exist.
 pub fn add(connection: &Connection, event: &Event) -> Result<EventId, Error> {
     connection.execute(
-        "INSERT INTO events (outing_id, kind, at_utc_s, entered_utc_s, rig_id, out_m, depth_m, speed_mps,
-             length_m, kept, note)
-         VALUES (:outing_id, :kind, :at_utc_s, :entered_utc_s, :rig_id, :out_m, :depth_m, :speed_mps,
-             :length_m, :kept, :note)",
+        "INSERT INTO events (outing_id, kind, at_utc_s, entered_utc_s, rod, rig_id, lure_id, out_m, depth_m, speed_mps,
+             length_m, kept, species, landing, girth_m, weight_kg, sex, condition, hooked, clipped, strike, bait_after,
+             given, lat, lon, note)
+         VALUES (:outing_id, :kind, :at_utc_s, :entered_utc_s, :rod, :rig_id, :lure_id, :out_m, :depth_m, :speed_mps,
+             :length_m, :kept, :species, :landing, :girth_m, :weight_kg, :sex, :condition, :hooked, :clipped, :strike,
+             :bait_after, :given, :lat, :lon, :note)",
         &columns(event)[..],
     )?;
     Ok(EventId(connection.last_insert_rowid()))
@@ -31,12 +34,15 @@ pub fn add(connection: &Connection, event: &Event) -> Result<EventId, Error> {
 /// # Errors
 /// [`Error::Missing`], [`Error::Sqlite`].
 pub fn update(connection: &Connection, id: EventId, event: &Event) -> Result<(), Error> {
-    let mut columns = columns(event).to_vec();
+    let mut columns = columns(event);
     columns.push((":id", id.0.into()));
     let changed = connection.execute(
         "UPDATE events SET outing_id = :outing_id, kind = :kind, at_utc_s = :at_utc_s, entered_utc_s = :entered_utc_s,
-             rig_id = :rig_id, out_m = :out_m, depth_m = :depth_m, speed_mps = :speed_mps,
-             length_m = :length_m, kept = :kept, note = :note
+             rod = :rod, rig_id = :rig_id, lure_id = :lure_id, out_m = :out_m, depth_m = :depth_m,
+             speed_mps = :speed_mps, length_m = :length_m, kept = :kept, species = :species, landing = :landing,
+             girth_m = :girth_m, weight_kg = :weight_kg, sex = :sex, condition = :condition, hooked = :hooked,
+             clipped = :clipped, strike = :strike, bait_after = :bait_after, given = :given, lat = :lat, lon = :lon,
+             note = :note
          WHERE id = :id AND deleted_utc_s IS NULL",
         &columns[..],
     )?;
@@ -65,52 +71,6 @@ pub fn of_outing(
     readable(rows)
 }
 
-/// What the log says of hours, of every outing for one fish.
-///
-/// # Errors
-/// [`Error::Sqlite`].
-pub fn logged(connection: &Connection, fish: Fish) -> Result<Vec<Logged>, Error> {
-    let mut outings: BTreeMap<i64, Logged> = BTreeMap::new();
-    let mut statement = connection.prepare_cached(
-        "SELECT id, started_utc_s, ended_utc_s FROM outings WHERE fish = ?1 AND deleted_utc_s IS NULL",
-    )?;
-    let instant = |second| Timestamp::from_second(second).map_err(unreadable);
-    let rows = statement.query_map([fish.key()], |row| {
-        let logged = Logged {
-            started: instant(row.get(1)?)?,
-            ended: row.get::<_, Option<i64>>(2)?.map(instant).transpose()?,
-            entries: Vec::new(),
-            passes: Vec::new(),
-        };
-        Ok((row.get::<_, i64>(0)?, logged))
-    })?;
-    outings.extend(readable(rows)?);
-    let mut statement = connection.prepare_cached(
-        "SELECT outing_id, events.rig_id, at_utc_s, entered_utc_s, kind = 'fish'
-         FROM events JOIN outings ON outings.id = outing_id
-         WHERE fish = ?1 AND events.deleted_utc_s IS NULL AND outings.deleted_utc_s IS NULL",
-    )?;
-    let rows = statement.query_map([fish.key()], |row| {
-        let entry = Entry {
-            rig: row.get::<_, Option<i64>>(1)?.map(RigId),
-            at: instant(row.get(2)?)?,
-            entered: instant(row.get(3)?)?,
-            fish: row.get(4)?,
-        };
-        Ok((row.get::<_, i64>(0)?, entry))
-    })?;
-    for (outing, entry) in readable(rows)? {
-        if let Some(logged) = outings.get_mut(&outing) {
-            logged.entries.push(entry);
-        }
-    }
-    for (outing, logged) in &mut outings {
-        let passes = passes::of_outing(connection, OutingId(*outing))?;
-        logged.passes = passes.into_iter().map(|(_, pass)| pass).collect();
-    }
-    Ok(outings.into_values().collect())
-}
-
 /// One event that is not deleted.
 ///
 /// # Errors
@@ -121,33 +81,49 @@ pub fn get(connection: &Connection, id: EventId) -> Result<Event, Error> {
     found(statement.query_row([id.0], read), "log entry", id.0)
 }
 
-fn columns(event: &Event) -> [(&'static str, Value); 11] {
-    let line = event.line;
-    [
+fn columns(event: &Event) -> Vec<(&'static str, Value)> {
+    let (line, caught) = (event.line, &event.caught);
+    let (rig, lure) = line.map_or((None, None), |line| tackle_columns(line.tackle));
+    let key = |key: Option<&str>| Value::from(key.map(str::to_owned));
+    let metres = |length: Option<Metres>| Value::from(length.map(|length| length.0));
+    vec![
         (":outing_id", event.outing.0.into()),
         (":kind", event.kind.key().to_owned().into()),
         (":at_utc_s", event.at.as_second().into()),
         (":entered_utc_s", event.entered.as_second().into()),
-        (":rig_id", line.map(|line| line.rig.0).into()),
-        (":out_m", line.map(|line| line.out.0).into()),
-        (
-            ":depth_m",
-            line.and_then(|line| line.depth).map(|depth| depth.0).into(),
-        ),
+        (":rod", event.rod.map(i64::from).into()),
+        (":rig_id", rig.into()),
+        (":lure_id", lure.into()),
+        (":out_m", metres(line.map(|line| line.out))),
+        (":depth_m", metres(line.and_then(|line| line.depth))),
         (":speed_mps", event.speed.0.into()),
-        (":length_m", event.length.map(|length| length.0).into()),
+        (":length_m", metres(event.length)),
         (":kept", event.kept.map(i64::from).into()),
+        (":species", key(caught.species.map(Fish::key))),
+        (":landing", key(caught.landing.map(Landing::key))),
+        (":girth_m", metres(caught.girth)),
+        (":weight_kg", caught.weight.map(|weight| weight.0).into()),
+        (":sex", caught.sex.clone().into()),
+        (":condition", caught.condition.clone().into()),
+        (":hooked", caught.hooked.clone().into()),
+        (":clipped", caught.clipped.map(i64::from).into()),
+        (":strike", key(caught.strike.map(Strike::key))),
+        (":bait_after", key(caught.bait_after.map(BaitAfter::key))),
+        (":given", event.given.key().to_owned().into()),
+        (":lat", event.place.map(|(lat, _)| lat).into()),
+        (":lon", event.place.map(|(_, lon)| lon).into()),
         (":note", event.note.clone().into()),
     ]
 }
 
 pub(crate) fn read(row: &Row<'_>) -> rusqlite::Result<Event> {
-    let line = match row.get::<_, Option<i64>>("rig_id")? {
+    let figure = |column: &str| row.get::<_, Option<f64>>(column);
+    let line = match tackle_of(row)? {
         None => None,
-        Some(rig) => Some(OnLine {
-            rig: RigId(rig),
+        Some(tackle) => Some(OnLine {
+            tackle,
             out: Metres(row.get("out_m")?),
-            depth: row.get::<_, Option<f64>>("depth_m")?.map(Metres),
+            depth: figure("depth_m")?.map(Metres),
         }),
     };
     Ok(Event {
@@ -155,10 +131,25 @@ pub(crate) fn read(row: &Row<'_>) -> rusqlite::Result<Event> {
         kind: keyed(row, "kind", EventKind::from_key)?,
         at: Timestamp::from_second(row.get("at_utc_s")?).map_err(unreadable)?,
         entered: Timestamp::from_second(row.get("entered_utc_s")?).map_err(unreadable)?,
+        rod: passes::rod(row)?,
         line,
         speed: MetresPerSecond(row.get("speed_mps")?),
-        length: row.get::<_, Option<f64>>("length_m")?.map(Metres),
+        length: figure("length_m")?.map(Metres),
         kept: row.get("kept")?,
+        caught: Caught {
+            species: keyed_or_none(row, "species", Fish::from_key)?,
+            landing: keyed_or_none(row, "landing", Landing::from_key)?,
+            girth: figure("girth_m")?.map(Metres),
+            weight: figure("weight_kg")?.map(Kilograms),
+            sex: row.get("sex")?,
+            condition: row.get("condition")?,
+            hooked: row.get("hooked")?,
+            clipped: row.get("clipped")?,
+            strike: keyed_or_none(row, "strike", Strike::from_key)?,
+            bait_after: keyed_or_none(row, "bait_after", BaitAfter::from_key)?,
+        },
+        given: keyed(row, "given", Given::from_key)?,
+        place: figure("lat")?.zip(figure("lon")?),
         note: row.get("note")?,
     })
 }

@@ -24,6 +24,7 @@ const STEPS: &[M<'static>] = &[
     M::up(include_str!(
         "../migrations/0011-add-carried-conditions.sql"
     )),
+    M::up(include_str!("../migrations/0012-add-rods-and-passes.sql")).foreign_key_check(),
 ];
 const MIGRATIONS: Migrations<'static> = Migrations::from_slice(STEPS);
 
@@ -219,7 +220,7 @@ mod tests {
             .write(|c| settings::set(c, "units", "metric"))
             .unwrap();
 
-        let copy = Connection::open(path.with_extension("db.before-v11")).unwrap();
+        let copy = Connection::open(path.with_extension("db.before-v12")).unwrap();
         let version: i32 = copy
             .pragma_query_value(None, "user_version", |row| row.get(0))
             .unwrap();
@@ -260,6 +261,55 @@ mod tests {
         outing.check().unwrap();
         water.check().unwrap();
         outing.day(&water).unwrap().optics().unwrap();
+    }
+
+    /// One line that ran becomes the first rod; its hours stay, and what nobody kept stays unknown.
+    #[test]
+    fn a_line_that_ran_becomes_the_first_rod() {
+        let (_folder, path) = folder();
+        let mut old = Connection::open(&path).unwrap();
+        old.pragma_update(None, "application_id", APPLICATION_ID)
+            .unwrap();
+        MIGRATIONS.to_version(&mut old, 11).unwrap();
+        old.execute_batch(
+            "INSERT INTO waters (id, name, latitude_deg, longitude_deg, zone, salt, clarity_m, stain, river)
+                 VALUES (1, 'Lake Tamarin', 50.42, -95.61, 'America/Winnipeg', 0, 2.1, 'tea', 0);
+             INSERT INTO line_setups (id, name, start, main_material, main_test_lb, main_diameter_m, leader_material,
+                 leader_test_lb, leader_diameter_m, lead_m, strum, reel_m)
+                 VALUES (1, 'Rod', 'board', 'nylon', 10, 0.00028, 'nylon', 12, 0.00033, 1.5, 1.3, 90);
+             INSERT INTO rigs (id, name, setup_id, version) VALUES (4, 'Two-hook', 1, 0);
+             INSERT INTO outings (id, water_id, started_utc_s, speed_mps, temperature_c, clarity_m, sky, fish,
+                 fish_from_m, fish_to_m, bottom_m, mood, wanted_depth_m)
+                 VALUES (1, 1, 1780567920, 0.9, 12.0, 2.1, 'cloud', 'walleye', 3.0, 6.0, 20.0, 'shy', 5.0);
+             INSERT INTO running_lines VALUES (1, 4, 1, 'nylon', 10, 0.00028, NULL, 1.5, 20.0);
+             INSERT INTO passes (outing_id, rig_id, from_utc_s, to_utc_s) VALUES
+                 (1, 4, 1780567920, 1780569000), (1, 4, 1780570000, NULL);
+             INSERT INTO events (outing_id, kind, at_utc_s, entered_utc_s, rig_id, out_m, depth_m, speed_mps, note)
+                 VALUES (1, 'fish', 1780568000, 1780568000, 4, 20.0, 5.0, 0.9, 'a good one');",
+        )
+        .unwrap();
+        drop(old);
+        let store = Store::open(&path).unwrap();
+        let day = motilis_core::book::OutingId(1);
+        let (rods, passes, events) = store
+            .read(|c| {
+                let rods = crate::rods::of_outing(c, day)?;
+                let passes = crate::passes::of_outing(c, day)?;
+                Ok::<_, Error>((rods, passes, crate::events::of_outing(c, day)?))
+            })
+            .unwrap();
+        assert_eq!((rods.len(), rods[0].number), (1, 1));
+        assert_eq!(rods[0].rod.out.0, 20.0);
+        let of: Vec<_> = passes
+            .iter()
+            .map(|(_, pass)| (pass.rod, pass.is_open()))
+            .collect();
+        assert_eq!(of, [(None, false), (Some(1), true)]);
+        assert_eq!(passes[0].1.ran, motilis_core::evidence::Ran::default());
+        assert_eq!(
+            (events[0].1.rod, events[0].1.note.as_str()),
+            (None, "a good one")
+        );
     }
 
     /// A rig of the first slice, with a part of each kind: it comes over with the same physics.

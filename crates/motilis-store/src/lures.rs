@@ -1,7 +1,7 @@
 //! Plugs and spoons with the angler's own dive tables.
 
 use crate::Error;
-use crate::row::{line_stock, readable, unreadable};
+use crate::row::{found, line_stock, readable, unreadable};
 use motilis_core::book::LureId;
 use motilis_core::rig::Practice;
 use motilis_core::spread::{DiveTable, Lure};
@@ -35,6 +35,15 @@ pub fn add(connection: &Connection, lure: &Lure) -> Result<LureId, Error> {
         statement.execute((id.0, out.0, depth.0))?;
     }
     Ok(id)
+}
+
+/// What a lure is called, thrown away or not.
+///
+/// # Errors
+/// [`Error::Missing`].
+pub fn name(connection: &Connection, id: LureId) -> Result<String, Error> {
+    let mut statement = connection.prepare_cached("SELECT name FROM lures WHERE id = ?1")?;
+    found(statement.query_row([id.0], |row| row.get(0)), "lure", id.0)
 }
 
 /// Every lure, by name.

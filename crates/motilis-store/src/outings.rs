@@ -1,16 +1,16 @@
 //! Outings with their conditions, and the line that runs.
 
 use crate::Error;
-use crate::row::{found, keyed, keyed_or_none, line_stock, readable, unreadable};
+use crate::row::{found, keyed, keyed_or_none, readable, unreadable};
 use jiff::Timestamp;
 use motilis_core::advice::{Mark, Mood, Sky, Wind};
-use motilis_core::book::{Outing, OutingId, RigId, RunningLine, SetupId, WaterId};
+use motilis_core::book::{Outing, OutingId, RigId, WaterId};
 use motilis_core::fish::{Fish, Forage};
 use motilis_core::light::Stain;
 use motilis_core::rig::Kind;
-use motilis_core::units::{Celsius, Kilograms, Metres, MetresPerSecond};
+use motilis_core::units::{Celsius, Metres, MetresPerSecond};
 use rusqlite::types::Value;
-use rusqlite::{Connection, OptionalExtension, Row, named_params};
+use rusqlite::{Connection, Row};
 
 /// Adds an outing.
 ///
@@ -164,51 +164,6 @@ pub(crate) fn read(row: &Row<'_>) -> rusqlite::Result<Outing> {
         crowd: keyed_or_none(row, "crowd", Kind::from_key)?,
         wanted_depth: Metres(row.get("wanted_depth_m")?),
     })
-}
-
-/// Puts a line out: from now on events are logged on it.
-///
-/// # Errors
-/// [`Error::Sqlite`] when outing, rig or set-up do not exist.
-pub fn run_line(connection: &Connection, id: OutingId, line: &RunningLine) -> Result<(), Error> {
-    connection.execute(
-        "INSERT OR REPLACE INTO running_lines (outing_id, rig_id, setup_id, main_material,
-             main_test_lb, main_diameter_m, weight_kg, lead_m, out_m)
-         VALUES (:outing_id, :rig_id, :setup_id, :main_material,
-             :main_test_lb, :main_diameter_m, :weight_kg, :lead_m, :out_m)",
-        named_params! {
-            ":outing_id": id.0,
-            ":rig_id": line.rig.0,
-            ":setup_id": line.setup.0,
-            ":main_material": line.main.material.key(),
-            ":main_test_lb": line.main.test_lb,
-            ":main_diameter_m": line.main.diameter.0,
-            ":weight_kg": line.weight.map(|mass| mass.0),
-            ":lead_m": line.lead.0,
-            ":out_m": line.out.0,
-        },
-    )?;
-    Ok(())
-}
-
-/// The line that runs on an outing, if one was put out.
-///
-/// # Errors
-/// [`Error::Sqlite`].
-pub fn running_line(connection: &Connection, id: OutingId) -> Result<Option<RunningLine>, Error> {
-    let mut statement =
-        connection.prepare_cached("SELECT * FROM running_lines WHERE outing_id = ?1")?;
-    let line = statement.query_row([id.0], |row| {
-        Ok(RunningLine {
-            rig: RigId(row.get("rig_id")?),
-            setup: SetupId(row.get("setup_id")?),
-            main: line_stock(row, "main")?,
-            weight: row.get::<_, Option<f64>>("weight_kg")?.map(Kilograms),
-            lead: Metres(row.get("lead_m")?),
-            out: Metres(row.get("out_m")?),
-        })
-    });
-    Ok(line.optional()?)
 }
 
 /// What was said of the rigs on an outing's call sheet.

@@ -1,66 +1,80 @@
 //! What was in the water from when to when.
 
 use crate::Error;
-use crate::row::{readable, unreadable};
+use crate::row::{found, readable, unreadable};
+use crate::spreads::{tackle_columns, tackle_of};
 use jiff::Timestamp;
-use motilis_core::book::{OutingId, PassId, RigId};
-use motilis_core::evidence::Pass;
-use rusqlite::{Connection, Row};
-
-/// A rig goes out: its pass begins, and the one that was out ends. A rig that is out already stays out.
-///
-/// # Errors
-/// [`Error::Sqlite`] when the outing or the rig do not exist.
-pub fn put_out(
-    connection: &Connection,
-    outing: OutingId,
-    rig: RigId,
-    at: Timestamp,
-) -> Result<(), Error> {
-    let open = of_outing(connection, outing)?
-        .into_iter()
-        .find(|(_, pass)| pass.to.is_none());
-    if let Some((id, pass)) = open {
-        if pass.rig == rig {
-            return Ok(());
-        }
-        take_in(connection, id, at.max(pass.from))?;
-    }
-    add(
-        connection,
-        outing,
-        &Pass {
-            rig,
-            from: at,
-            to: None,
-        },
-    )?;
-    Ok(())
-}
+use motilis_core::book::{OutingId, PassId, SetupId};
+use motilis_core::evidence::{Pass, Ran};
+use motilis_core::units::{Kilograms, Metres, MetresPerSecond};
+use rusqlite::{Connection, Row, named_params};
 
 /// Adds a pass.
 ///
 /// # Errors
-/// As [`put_out`].
+/// [`Error::Sqlite`] when the outing or what was fished do not exist.
 pub fn add(connection: &Connection, outing: OutingId, pass: &Pass) -> Result<PassId, Error> {
+    let (rig, lure) = tackle_columns(pass.tackle);
+    let ran = &pass.ran;
     connection.execute(
-        "INSERT INTO passes (outing_id, rig_id, from_utc_s, to_utc_s) VALUES (?1, ?2, ?3, ?4)",
-        (
-            outing.0,
-            pass.rig.0,
-            pass.from.as_second(),
-            pass.to.map(Timestamp::as_second),
-        ),
+        "INSERT INTO passes (outing_id, rod, rig_id, lure_id, rig_version, setup_id, out_m, lead_m, weight_kg,
+             depth_m, speed_mps, bait, from_utc_s, to_utc_s)
+         VALUES (:outing_id, :rod, :rig_id, :lure_id, :rig_version, :setup_id, :out_m, :lead_m, :weight_kg,
+             :depth_m, :speed_mps, :bait, :from_utc_s, :to_utc_s)",
+        named_params! {
+            ":outing_id": outing.0,
+            ":rod": pass.rod,
+            ":rig_id": rig,
+            ":lure_id": lure,
+            ":rig_version": ran.version,
+            ":setup_id": ran.setup.map(|setup| setup.0),
+            ":out_m": ran.out.map(|out| out.0),
+            ":lead_m": ran.lead.map(|lead| lead.0),
+            ":weight_kg": ran.weight.map(|mass| mass.0),
+            ":depth_m": ran.depth.map(|depth| depth.0),
+            ":speed_mps": ran.speed.map(|speed| speed.0),
+            ":bait": ran.bait,
+            ":from_utc_s": pass.from.as_second(),
+            ":to_utc_s": pass.to.map(Timestamp::as_second),
+        },
     )?;
     Ok(PassId(connection.last_insert_rowid()))
 }
 
-fn take_in(connection: &Connection, id: PassId, at: Timestamp) -> Result<(), Error> {
-    connection.execute(
-        "UPDATE passes SET to_utc_s = ?1 WHERE id = ?2",
-        [at.as_second(), id.0],
+/// Sets when a pass began and ended.
+///
+/// # Errors
+/// [`Error::Missing`].
+pub fn set_hours(
+    connection: &Connection,
+    id: PassId,
+    from: Timestamp,
+    to: Option<Timestamp>,
+) -> Result<(), Error> {
+    let changed = connection.execute(
+        "UPDATE passes SET from_utc_s = ?1, to_utc_s = ?2 WHERE id = ?3 AND deleted_utc_s IS NULL",
+        (from.as_second(), to.map(Timestamp::as_second), id.0),
     )?;
+    if changed == 0 {
+        return Err(Error::Missing {
+            what: "pass",
+            id: id.0,
+        });
+    }
     Ok(())
+}
+
+/// One pass that is not thrown away, with its outing.
+///
+/// # Errors
+/// [`Error::Missing`].
+pub fn get(connection: &Connection, id: PassId) -> Result<(OutingId, Pass), Error> {
+    let mut statement = connection
+        .prepare_cached("SELECT * FROM passes WHERE id = ?1 AND deleted_utc_s IS NULL")?;
+    let row = statement.query_row([id.0], |row| {
+        Ok((OutingId(row.get("outing_id")?), read(row)?))
+    });
+    found(row, "pass", id.0)
 }
 
 /// The passes of an outing, the earliest first.
@@ -68,19 +82,40 @@ fn take_in(connection: &Connection, id: PassId, at: Timestamp) -> Result<(), Err
 /// # Errors
 /// [`Error::Sqlite`].
 pub fn of_outing(connection: &Connection, outing: OutingId) -> Result<Vec<(PassId, Pass)>, Error> {
-    let mut statement = connection
-        .prepare_cached("SELECT * FROM passes WHERE outing_id = ?1 ORDER BY from_utc_s, id")?;
+    let mut statement = connection.prepare_cached(
+        "SELECT * FROM passes WHERE outing_id = ?1 AND deleted_utc_s IS NULL ORDER BY from_utc_s, id",
+    )?;
     readable(statement.query_map([outing.0], |row| Ok((PassId(row.get("id")?), read(row)?)))?)
 }
 
 pub(crate) fn read(row: &Row<'_>) -> rusqlite::Result<Pass> {
     let instant = |second| Timestamp::from_second(second).map_err(unreadable);
+    let figure = |column: &str| row.get::<_, Option<f64>>(column);
     Ok(Pass {
-        rig: RigId(row.get("rig_id")?),
+        rod: rod(row)?,
+        tackle: tackle_of(row)?.ok_or_else(|| unreadable("it names neither a rig nor a lure"))?,
         from: instant(row.get("from_utc_s")?)?,
         to: row
             .get::<_, Option<i64>>("to_utc_s")?
             .map(instant)
             .transpose()?,
+        ran: Ran {
+            version: row.get("rig_version")?,
+            setup: row.get::<_, Option<i64>>("setup_id")?.map(SetupId),
+            out: figure("out_m")?.map(Metres),
+            lead: figure("lead_m")?.map(Metres),
+            weight: figure("weight_kg")?.map(Kilograms),
+            depth: figure("depth_m")?.map(Metres),
+            speed: figure("speed_mps")?.map(MetresPerSecond),
+            bait: row.get("bait")?,
+        },
     })
+}
+
+/// The number of a rod, where one is named.
+pub(crate) fn rod(row: &Row<'_>) -> rusqlite::Result<Option<u8>> {
+    let number = row.get::<_, Option<i64>>("rod")?;
+    number
+        .map(|rod| rod.try_into().map_err(unreadable))
+        .transpose()
 }

@@ -125,7 +125,11 @@ fn follow(connection: &Connection, id: RigId, next: &str) -> Result<bool, Error>
     Ok(next.is_some())
 }
 
-fn version(connection: &Connection, id: RigId) -> Result<i64, Error> {
+/// The version of a rig that lies on the bench.
+///
+/// # Errors
+/// [`Error::Missing`].
+pub fn version(connection: &Connection, id: RigId) -> Result<i64, Error> {
     let mut statement = connection.prepare_cached("SELECT version FROM rigs WHERE id = ?1")?;
     found(statement.query_row([id.0], |row| row.get(0)), "rig", id.0)
 }

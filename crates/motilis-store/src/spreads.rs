@@ -1,7 +1,7 @@
 //! Spreads, edited in versions as rigs are.
 
 use crate::Error;
-use crate::row::{found, keyed, readable};
+use crate::row::{found, keyed, readable, unreadable};
 use motilis_core::book::{
     LureId, PlannedRod, PlannedSpread, RigId, SavedSpread, SetupId, SpreadId, Tackle,
 };
@@ -105,10 +105,7 @@ fn write_version(
              :rig_id, :lure_id, :setup_id, :weight_kg, :lead_m, :out_m, :wanted_m)",
     )?;
     for (place, rod) in plan.rods.iter().enumerate() {
-        let (rig, lure) = match rod.tackle {
-            Tackle::Rig(rig) => (Some(rig.0), None),
-            Tackle::Lure(lure) => (None, Some(lure.0)),
-        };
+        let (rig, lure) = tackle_columns(rod.tackle);
         statement.execute(named_params! {
             ":spread_id": id.0,
             ":version": version,
@@ -204,12 +201,26 @@ pub fn get(connection: &Connection, id: SpreadId) -> Result<SavedSpread, Error> 
     Ok(saved)
 }
 
-fn read_rod(row: &Row<'_>) -> rusqlite::Result<PlannedRod> {
+/// What a line tows, as two columns of which one is empty.
+pub(crate) fn tackle_columns(tackle: Tackle) -> (Option<i64>, Option<i64>) {
+    match tackle {
+        Tackle::Rig(rig) => (Some(rig.0), None),
+        Tackle::Lure(lure) => (None, Some(lure.0)),
+    }
+}
+
+/// The same out of a row; `None` where both are empty.
+pub(crate) fn tackle_of(row: &Row<'_>) -> rusqlite::Result<Option<Tackle>> {
+    let rig = row.get::<_, Option<i64>>("rig_id")?;
+    let lure = row.get::<_, Option<i64>>("lure_id")?;
+    Ok(rig
+        .map(|rig| Tackle::Rig(RigId(rig)))
+        .or(lure.map(|lure| Tackle::Lure(LureId(lure)))))
+}
+
+pub(crate) fn read_rod(row: &Row<'_>) -> rusqlite::Result<PlannedRod> {
     let optional = |column: &str| row.get::<_, Option<f64>>(column);
-    let tackle = match row.get::<_, Option<i64>>("rig_id")? {
-        Some(rig) => Tackle::Rig(RigId(rig)),
-        None => Tackle::Lure(LureId(row.get("lure_id")?)),
-    };
+    let tackle = tackle_of(row)?.ok_or_else(|| unreadable("it names neither a rig nor a lure"))?;
     Ok(PlannedRod {
         holder: keyed(row, "holder", Holder::from_key)?,
         stance: keyed(row, "rod", Stance::from_key)?,

@@ -3,7 +3,7 @@
 use crate::Error;
 use jiff::Timestamp;
 use motilis_core::book::{
-    DunkId, EventId, LureId, OutingId, PartId, ReadingId, RigId, RuleId, SetupId, SpreadId,
+    DunkId, EventId, LureId, OutingId, PartId, PassId, ReadingId, RigId, RuleId, SetupId, SpreadId,
     TouchId, WaterId,
 };
 use rusqlite::Connection;
@@ -25,6 +25,8 @@ pub enum Record {
     Reading(ReadingId),
     /// A log entry.
     Event(EventId),
+    /// A pass: hours of a rod.
+    Pass(PassId),
     /// A local rule.
     Rule(RuleId),
     /// A spread.
@@ -65,6 +67,7 @@ impl Record {
             Self::Outing(id) => ("outings", "outing", id.0),
             Self::Reading(id) => ("temperature_readings", "temperature reading", id.0),
             Self::Event(id) => ("events", "log entry", id.0),
+            Self::Pass(id) => ("passes", "pass", id.0),
             Self::Rule(id) => ("local_rules", "rule", id.0),
             Self::Spread(id) => ("spreads", "spread", id.0),
             Self::Lure(id) => ("lures", "lure", id.0),
@@ -91,7 +94,7 @@ pub struct Thrown {
 type Kind = (fn(i64) -> Record, &'static str);
 
 /// Every kind of record.
-const KINDS: [Kind; 12] = [
+const KINDS: [Kind; 13] = [
     (
         |id| Record::Outing(OutingId(id)),
         "date(started_utc_s, 'unixepoch')",
@@ -101,6 +104,10 @@ const KINDS: [Kind; 12] = [
         "replace(kind, '_', ' ') || ' of ' || date(at_utc_s, 'unixepoch')",
     ),
     (|id| Record::Reading(ReadingId(id)), "place"),
+    (
+        |id| Record::Pass(PassId(id)),
+        "iif(rod IS NULL, '', 'rod ' || rod || ', ') || time(from_utc_s, 'unixepoch') || ' of ' || date(from_utc_s, 'unixepoch')",
+    ),
     (|id| Record::Rig(RigId(id)), "name"),
     (
         |id| Record::Part(PartId(id)),

@@ -1,7 +1,7 @@
 //! Rows that this version of the program cannot read: a newer one wrote them, or a hand. They are kept as they are.
 
 use crate::row::{is_unreadable, why};
-use crate::{Error, events, lures, outings, parts, rigs, rules, setups, waters};
+use crate::{Error, events, lures, outings, parts, passes, rigs, rods, rules, setups, waters};
 use rusqlite::{Connection, Row};
 
 /// A record that cannot be read.
@@ -33,6 +33,12 @@ pub fn all(connection: &Connection) -> Result<Vec<Unread>, Error> {
     })?;
     look("log entry", "SELECT * FROM events", &|row| {
         events::read(row).map(drop)
+    })?;
+    look("pass", "SELECT * FROM passes", &|row| {
+        passes::read(row).map(drop)
+    })?;
+    look("rod", "SELECT * FROM rods", &|row| {
+        rods::read(row).map(drop)
     })?;
     look("rule", "SELECT * FROM local_rules", &|row| {
         rules::read(row).map(drop)

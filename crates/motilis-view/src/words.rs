@@ -8,7 +8,7 @@ pub mod spread;
 
 use crate::units::System;
 use motilis_core::blade::{Running, State};
-use motilis_core::book::{Outing, WaterBody};
+use motilis_core::book::{Event, Outing, WaterBody};
 use motilis_core::line::{LineSetup, Start, Sure};
 use motilis_core::rig::{Rig, What};
 use motilis_core::tackle::Release;
@@ -178,6 +178,34 @@ pub fn cautions_of_day(outing: &Outing, system: System) -> Vec<String> {
     cautions
 }
 
+/// What is said at the moment a fish is to be let go: warm water, depth, a deep hook.
+pub fn release_cautions(outing: &Outing, event: &Event, system: System) -> Vec<String> {
+    let fish = event.caught.species.unwrap_or(outing.fish);
+    let mut cautions = Vec::new();
+    if event.kept == Some(true) {
+        return cautions;
+    }
+    if fish.suffers_in_warm_water() && outing.temperature > TROUT_LIMIT {
+        cautions
+            .push("The water is too warm to release it well: be quick, keep it wet.".to_owned());
+    }
+    let down = event.line.and_then(|line| line.depth);
+    if let Some(down) = down.filter(|down| *down >= PRESSURE_INJURY) {
+        cautions.push(format!(
+            "It came up from {}: it may be hurt by the change of pressure.",
+            depth(down, system)
+        ));
+    }
+    let hooked = event.caught.hooked.to_lowercase();
+    if ["deep", "gut", "throat"]
+        .iter()
+        .any(|word| hooked.contains(word))
+    {
+        cautions.push("Hooked deep: cut the line.".to_owned());
+    }
+    cautions
+}
+
 /// Caution about a set-up's lead, where it has some.
 pub fn caution_of_setup(setup: &LineSetup) -> Option<String> {
     let ball = setup.lets_out_cable();
@@ -219,6 +247,10 @@ pub fn refusal(refusal: &Refusal) -> String {
             "The open outing is on this water; open another outing before you throw it away"
                 .to_owned()
         }
+        Refusal::NoRod(rod) => {
+            format!("There is no rod {rod} on this outing any more; the log shows those there are")
+        }
+        Refusal::EndsFirst => "The pass ends before it begins; correct one of the two".to_owned(),
         Refusal::NoLine => {
             "No line runs yet; open a rig in the tank and run it, then log on it".to_owned()
         }

@@ -4,6 +4,7 @@
 //! zone of the water they belong to.
 
 mod board;
+mod boat_rod;
 mod box_part;
 mod event;
 mod outing;
@@ -20,8 +21,9 @@ pub use crate::ids::{
 pub use crate::line::BottomTouch;
 pub use crate::spread::{PlannedRod, PlannedSpread, SavedSpread, Tackle};
 pub use board::{Board, OwnedRig};
+pub use boat_rod::BoatRod;
 pub use box_part::{BoxPart, MadeRig, MadeState, Shortage};
-pub use event::{Event, EventKind, OnLine};
+pub use event::{BaitAfter, Caught, Event, EventKind, Given, Landing, OnLine, Strike};
 pub use outing::Outing;
 pub use running_line::RunningLine;
 pub use temperature_reading::{BestPlace, TemperatureReading, best_place};

@@ -1,5 +1,7 @@
 use super::Record;
-use crate::ids::RigId;
+use crate::ids::SetupId;
+use crate::spread::Tackle;
+use crate::units::{Kilograms, Metres, MetresPerSecond};
 use jiff::{SignedDuration, Timestamp};
 use std::collections::BTreeMap;
 
@@ -10,28 +12,64 @@ pub const AFTER_LAST: SignedDuration = SignedDuration::from_mins(15);
 /// An entry typed in within this of its happening was made on the water, and shows that somebody was there.
 const LIVE: SignedDuration = SignedDuration::from_hours(2);
 
-/// A rig in the water, whether or not anything bit.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+/// A rod's stretch of time in the water without a change, whether or not anything bit.
+#[derive(Debug, Clone, PartialEq)]
 pub struct Pass {
-    /// The rig.
-    pub rig: RigId,
+    /// The rod, by its number; `None` from before rods were kept.
+    pub rod: Option<u8>,
+    /// What was on it.
+    pub tackle: Tackle,
     /// From when.
     pub from: Timestamp,
     /// Until when; `None` while it is out.
     pub to: Option<Timestamp>,
+    /// How it ran.
+    pub ran: Ran,
+}
+
+/// How a rig ran on a pass; nothing of it is known of passes from before it was kept.
+#[derive(Debug, Clone, PartialEq, Default)]
+pub struct Ran {
+    /// The version of its rig.
+    pub version: Option<i64>,
+    /// The set-up it started from.
+    pub setup: Option<SetupId>,
+    /// Line out.
+    pub out: Option<Metres>,
+    /// Lead behind the weight.
+    pub lead: Option<Metres>,
+    /// Mass of the weight.
+    pub weight: Option<Kilograms>,
+    /// Depth it ran at.
+    pub depth: Option<Metres>,
+    /// Speed through the water.
+    pub speed: Option<MetresPerSecond>,
+    /// What was on the hook.
+    pub bait: String,
+}
+
+impl Pass {
+    /// Whether it is in the water.
+    pub fn is_open(&self) -> bool {
+        self.to.is_none()
+    }
 }
 
 /// What an entry of the log says of hours.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub struct Entry {
-    /// The rig it happened on, if it happened on a line.
-    pub rig: Option<RigId>,
+    /// The rod, by its number, where it is known.
+    pub rod: Option<u8>,
+    /// What it happened on, if it happened on a line.
+    pub tackle: Option<Tackle>,
     /// When it happened.
     pub at: Timestamp,
     /// When it was typed in.
     pub entered: Timestamp,
     /// Whether it is a fish.
     pub fish: bool,
+    /// Whether it is a strike.
+    pub strike: bool,
 }
 
 /// How the end of an outing is known.
@@ -55,7 +93,7 @@ pub struct Span {
 }
 
 /// An outing as its log has it.
-#[derive(Debug, Clone, PartialEq, Eq)]
+#[derive(Debug, Clone, PartialEq)]
 pub struct Logged {
     /// When it began.
     pub started: Timestamp,
@@ -128,33 +166,34 @@ impl Logged {
         }
     }
 
-    /// Fish and rod-hours of each rig on this outing.
+    /// Fish and rod-hours of everything that was fished on this outing.
     ///
-    /// A rig's hours are those of its passes. On an outing without any, from before passes were kept, a rig with an
-    /// entry counts as out for all of it: the most that can be said. Fish of a rig whose hours nobody knows are left
-    /// out, and so is what lies beyond the outing.
-    fn records(&self) -> BTreeMap<RigId, Record> {
-        let mut records: BTreeMap<RigId, Record> = BTreeMap::new();
+    /// Hours are those of passes. Where none were kept, from before there were passes, nobody knows them: its fish are
+    /// fish, and count for no rate ([`Self::fish_of_unknown_hours`]). So it is with what lies beyond the outing.
+    fn records(&self) -> BTreeMap<Tackle, Record> {
+        let mut records: BTreeMap<Tackle, Record> = BTreeMap::new();
         let Some(span) = self.span() else {
             return records;
         };
         for pass in &self.passes {
             let shared = span.shared(pass.from, pass.to.unwrap_or(span.to));
             if shared > 0.0 {
-                records.entry(pass.rig).or_default().rod_hours += shared;
+                records.entry(pass.tackle).or_default().rod_hours += shared;
             }
         }
-        let kept = !self.passes.is_empty();
         for entry in self.entries.iter().filter(|entry| span.holds(entry.at)) {
-            let Some(rig) = entry.rig else { continue };
-            if !kept {
-                records.entry(rig).or_default().rod_hours = span.hours();
-            }
-            if let Some(record) = records.get_mut(&rig) {
+            if let Some(record) = entry.tackle.and_then(|tackle| records.get_mut(&tackle)) {
                 record.fish += u32::from(entry.fish);
             }
         }
         records
+    }
+
+    /// Fish on tackle whose hours nobody kept, or that lie beyond the outing: they count for no rate.
+    pub fn fish_of_unknown_hours(&self) -> u32 {
+        let fish = self.entries.iter().filter(|entry| entry.fish).count();
+        let counted: u32 = self.records().values().map(|record| record.fish).sum();
+        u32::try_from(fish).unwrap_or(u32::MAX) - counted
     }
 }
 
@@ -165,18 +204,18 @@ impl Entry {
     }
 }
 
-/// Fish and rod-hours of each rig over some outings.
-pub fn records<'a>(outings: impl IntoIterator<Item = &'a Logged>) -> BTreeMap<RigId, Record> {
-    let mut sums: BTreeMap<RigId, Record> = BTreeMap::new();
-    for (rig, record) in outings.into_iter().flat_map(Logged::records) {
-        let sum = sums.entry(rig).or_default();
+/// Fish and rod-hours of everything fished over some outings.
+pub fn records<'a>(outings: impl IntoIterator<Item = &'a Logged>) -> BTreeMap<Tackle, Record> {
+    let mut sums: BTreeMap<Tackle, Record> = BTreeMap::new();
+    for (tackle, record) in outings.into_iter().flat_map(Logged::records) {
+        let sum = sums.entry(tackle).or_default();
         *sum = sum.and(record);
     }
     sums
 }
 
 /// All of it together.
-pub fn whole(records: &BTreeMap<RigId, Record>) -> Record {
+pub fn whole(records: &BTreeMap<Tackle, Record>) -> Record {
     records
         .values()
         .fold(Record::default(), |sum, record| sum.and(*record))
@@ -185,6 +224,7 @@ pub fn whole(records: &BTreeMap<RigId, Record>) -> Record {
 #[cfg(test)]
 mod tests {
     use super::*;
+    use crate::ids::RigId;
     use approx::assert_abs_diff_eq;
     use rstest::rstest;
 
@@ -193,12 +233,18 @@ mod tests {
         began + SignedDuration::from_secs((hour * 3_600.0) as i64)
     }
 
+    fn rig(number: i64) -> Tackle {
+        Tackle::Rig(RigId(number))
+    }
+
     fn entry(rig: i64, hour: f64, fish: bool) -> Entry {
         Entry {
-            rig: Some(RigId(rig)),
+            rod: Some(1),
+            tackle: Some(Tackle::Rig(RigId(rig))),
             at: at(hour),
             entered: at(hour),
             fish,
+            strike: false,
         }
     }
 
@@ -213,20 +259,22 @@ mod tests {
 
     fn pass(rig: i64, from: f64, to: Option<f64>) -> Pass {
         Pass {
-            rig: RigId(rig),
+            rod: Some(1),
+            tackle: Tackle::Rig(RigId(rig)),
             from: at(from),
             to: to.map(at),
+            ran: Ran::default(),
         }
     }
 
     #[test]
     fn a_fish_tapped_months_later_makes_no_hours() {
-        let sound = logged(vec![entry(1, 3.0, true)], vec![]);
+        let sound = logged(vec![entry(1, 3.0, true)], vec![pass(1, 0.0, None)]);
         let mut late = sound.clone();
         late.entries.push(entry(1, 24.0 * 84.0, true));
         assert_eq!(late.span(), sound.span());
         assert_eq!(records([&late]), records([&sound]));
-        assert_abs_diff_eq!(records([&late])[&RigId(1)].rod_hours, 3.25, epsilon = 1e-9);
+        assert_abs_diff_eq!(records([&late])[&rig(1)].rod_hours, 3.25, epsilon = 1e-9);
         assert!(late.is_beyond(at(24.0 * 84.0)));
     }
 
@@ -236,20 +284,21 @@ mod tests {
             entered: at(14.0),
             ..entry(1, 4.0, true)
         };
-        let with = |typed| logged(vec![entry(1, 2.0, false), typed], vec![]);
+        let with = |typed| logged(vec![entry(1, 2.0, false), typed], vec![pass(1, 0.0, None)]);
         assert_abs_diff_eq!(with(typed).span().unwrap().hours(), 2.25, epsilon = 1e-9);
         let inside = Entry {
             at: at(1.0),
             ..typed
         };
-        assert_eq!(records([&with(inside)])[&RigId(1)].fish, 1);
+        assert_eq!(records([&with(inside)])[&rig(1)].fish, 1);
         // Nothing but late entries: nobody knows how long it was.
         assert_eq!(logged(vec![typed], vec![]).span(), None);
+        assert_eq!(logged(vec![typed], vec![]).fish_of_unknown_hours(), 1);
     }
 
     #[test]
     fn a_beginning_after_the_entries_subtracts_nothing() {
-        let mut moved = logged(vec![entry(1, 2.0, true)], vec![]);
+        let mut moved = logged(vec![entry(1, 2.0, true)], vec![pass(1, 1.0, Some(2.0))]);
         moved.started = at(5.0);
         assert!(records([&moved]).is_empty());
         moved.ended = Some(at(4.0));
@@ -264,9 +313,9 @@ mod tests {
         );
         // Its last sign of life is the change at two hours.
         let records = records([&day]);
-        assert_abs_diff_eq!(records[&RigId(1)].rod_hours, 2.0, epsilon = 1e-9);
-        assert_abs_diff_eq!(records[&RigId(2)].rod_hours, 0.25, epsilon = 1e-9);
-        assert_eq!(records[&RigId(2)].fish, 0);
+        assert_abs_diff_eq!(records[&rig(1)].rod_hours, 2.0, epsilon = 1e-9);
+        assert_abs_diff_eq!(records[&rig(2)].rod_hours, 0.25, epsilon = 1e-9);
+        assert_eq!(records[&rig(2)].fish, 0);
     }
 
     #[rstest]
@@ -285,9 +334,17 @@ mod tests {
 
     #[test]
     fn hours_add_up_over_outings() {
-        let day = logged(vec![entry(1, 1.0, true)], vec![]);
+        let day = logged(vec![entry(1, 1.0, true)], vec![pass(1, 0.0, None)]);
         let both = records([&day, &day]);
-        assert_eq!(both[&RigId(1)].fish, 2);
+        assert_eq!(both[&rig(1)].fish, 2);
         assert_abs_diff_eq!(whole(&both).rod_hours, 2.5, epsilon = 1e-9);
+    }
+
+    /// An old outing without passes: its fish are fish, its hours are unknown, and none are invented.
+    #[test]
+    fn an_outing_without_passes_has_fish_and_no_hours() {
+        let old = logged(vec![entry(1, 1.0, true), entry(2, 2.0, false)], vec![]);
+        assert!(records([&old]).is_empty());
+        assert_eq!(old.fish_of_unknown_hours(), 1);
     }
 }

@@ -13,10 +13,15 @@ mod compare;
 mod experiment;
 mod hours;
 mod rate;
+mod stretch;
 mod switch;
 
 pub use compare::{Compared, ENOUGH_HOURS, Ratio, Stratum, Verdict, best_of, stratified};
 pub use experiment::{Arm, Standing, Stop, deal, standing};
-pub use hours::{AFTER_LAST, End, Entry, LONGEST, Logged, Pass, Span, records, whole};
+pub use hours::{AFTER_LAST, End, Entry, LONGEST, Logged, Pass, Ran, Span, records, whole};
 pub use rate::{Angler, Belief, Record};
+pub use stretch::{
+    CLARITY, DEPTH_BAND, Group, Grouping, Key, LEAD_BAND, SPEED_BAND, Stretch, Traits, WARMTH_BAND,
+    grouped, strata,
+};
 pub use switch::{OnRod, SwitchCall, switch};

@@ -9,12 +9,22 @@ use crate::units::{Kilograms, Metres, MetresPerSecond};
 use std::sync::Arc;
 
 /// What a planned rod tows.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord)]
 pub enum Tackle {
     /// A rig of the box.
     Rig(RigId),
     /// A plug or spoon with its dive table.
     Lure(LureId),
+}
+
+impl Tackle {
+    /// The rig, if it is one.
+    pub fn rig(self) -> Option<RigId> {
+        match self {
+            Self::Rig(rig) => Some(rig),
+            Self::Lure(_) => None,
+        }
+    }
 }
 
 /// A rod of a spread, by numbers.

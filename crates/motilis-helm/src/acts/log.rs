@@ -1,73 +1,251 @@
 use super::{Doing, Made};
 use crate::aboard::Aboard;
 use crate::error::{Error, Refusal};
-use motilis_core::book::{Event, EventId, EventKind, Outing, RunningLine};
+use jiff::Timestamp;
+use motilis_core::book::{
+    BoatRod, Caught, Event, EventId, EventKind, Outing, PassId, PlannedSpread, RunningLine,
+    SpreadId,
+};
+use motilis_core::evidence::Pass;
 use motilis_core::units::MetresPerSecond;
-use motilis_store::{events, outings, passes};
+use motilis_store::{events, outings, passes, rods, spreads};
 
 /// A change of the log.
 #[derive(Debug, Clone, PartialEq)]
 pub enum LogAct {
-    /// Something just happened, on the line that runs.
+    /// Something just happened on a rod; `None` is the only one, or the first that fishes.
     Tap {
         /// What.
         kind: EventKind,
+        /// On which rod.
+        rod: Option<u8>,
         /// A remark.
         note: String,
+        /// What else there is to say of it.
+        caught: Box<Caught>,
     },
     /// An entry as it really was.
     Correct(EventId, Box<Event>),
-    /// This line is the one that runs from now on, at this speed.
-    Run(RunningLine, MetresPerSecond),
+    /// This line is on a rod from now on, and fishes, at this speed; `None` is the rod that carries its rig, or the first.
+    Run(RunningLine, MetresPerSecond, Option<u8>),
+    /// The rods of a spread, instead of those there are; they are aboard until they are set out.
+    Rods(SpreadId),
+    /// A rod goes into the water; `None` is every rod that is not put away.
+    SetOut(Option<u8>),
+    /// A rod comes out of it; `None` is every rod.
+    TakeIn(Option<u8>),
+    /// A rod is put away for the day, or taken back.
+    Away(u8, bool),
+    /// When a pass really began and ended.
+    Hours(PassId, Timestamp, Option<Timestamp>),
 }
 
 impl LogAct {
     pub(super) fn done(self, doing: &Doing<'_, '_>) -> Made {
         let connection = doing.book.connection();
         match self {
-            Self::Tap { kind, note } => {
-                let event = just_now(doing, kind, note)?;
-                event.check().map_err(Refusal::Figure)?;
-                Ok(Some(events::add(connection, &event)?.0))
-            }
+            Self::Tap {
+                kind,
+                rod,
+                note,
+                caught,
+            } => tap(doing, kind, rod, note, *caught),
             Self::Correct(id, event) => {
                 event.check().map_err(Refusal::Figure)?;
                 events::update(connection, id, &event)?;
                 Ok(Some(id.0))
             }
-            Self::Run(line, speed) => run(doing, line, speed),
+            Self::Run(line, speed, rod) => run(doing, &line, speed, rod),
+            Self::Rods(spread) => {
+                let plan = spreads::get(connection, spread)?.plan;
+                put_rods(doing, &plan)?;
+                Ok(Some(spread.0))
+            }
+            Self::SetOut(rod) => {
+                for aboard in chosen(doing, rod)? {
+                    set_out(doing, aboard)?;
+                }
+                Ok(rod.map(i64::from))
+            }
+            Self::TakeIn(rod) => {
+                for aboard in chosen(doing, rod)? {
+                    take_in(doing, &aboard)?;
+                }
+                Ok(rod.map(i64::from))
+            }
+            Self::Away(rod, away) => {
+                let [aboard] = one(doing, rod)?;
+                take_in(doing, &aboard)?;
+                let here = doing.book.here()?;
+                let boat = BoatRod {
+                    away,
+                    ..aboard.boat
+                };
+                rods::put(connection, here.id, &boat)?;
+                Ok(Some(i64::from(rod)))
+            }
+            Self::Hours(id, from, to) => {
+                passes::get(connection, id)?;
+                if to.is_some_and(|to| to < from) {
+                    return Err(Refusal::EndsFirst.into());
+                }
+                passes::set_hours(connection, id, from, to)?;
+                Ok(Some(id.0))
+            }
         }
     }
 }
 
-/// What just happened. On a line that cannot be computed it happened all the same: its depth is then not known.
-fn just_now(doing: &Doing<'_, '_>, kind: EventKind, note: String) -> Result<Event, Error> {
-    let here = doing.book.here()?;
-    let line = match kind {
-        EventKind::Note => None,
-        _ => Some(Aboard::load(doing.book)?.ok_or(Refusal::NoLine)?.on_line()),
-    };
-    Ok(Event {
-        outing: here.id,
-        kind,
-        at: doing.at,
-        entered: doing.now,
-        line,
-        speed: here.outing.speed,
-        length: None,
-        kept: None,
-        note,
-    })
+/// One rod, by its number.
+fn one(doing: &Doing<'_, '_>, rod: u8) -> Result<[Aboard; 1], Error> {
+    let all = Aboard::all(doing.book)?.into_iter();
+    let mut found = all.filter(|aboard| aboard.boat.number == rod);
+    Ok([found.next().ok_or(Refusal::NoRod(rod))?])
 }
 
-fn run(doing: &Doing<'_, '_>, line: RunningLine, speed: MetresPerSecond) -> Made {
+/// A rod, or all that are not put away.
+fn chosen(doing: &Doing<'_, '_>, rod: Option<u8>) -> Result<Vec<Aboard>, Error> {
+    if let Some(rod) = rod {
+        return Ok(one(doing, rod)?.into());
+    }
+    let all = Aboard::all(doing.book)?.into_iter();
+    Ok(all.filter(|aboard| !aboard.boat.away).collect())
+}
+
+/// Opens a pass for a rod that has none.
+pub(super) fn set_out(doing: &Doing<'_, '_>, mut aboard: Aboard) -> Result<(), Error> {
+    if aboard.fishes() {
+        return Ok(());
+    }
     let (connection, here) = (doing.book.connection(), doing.book.here()?);
-    outings::run_line(connection, here.id, &line)?;
-    passes::put_out(connection, here.id, line.rig, doing.at)?;
+    if aboard.boat.away {
+        aboard.boat.away = false;
+        rods::put(connection, here.id, &aboard.boat)?;
+    }
+    let pass = Pass {
+        rod: Some(aboard.boat.number),
+        tackle: aboard.boat.rod.tackle,
+        from: doing.at,
+        to: None,
+        ran: aboard.ran(doing.book)?,
+    };
+    passes::add(connection, here.id, &pass)?;
+    Ok(())
+}
+
+/// Closes the pass of a rod that fishes.
+pub(super) fn take_in(doing: &Doing<'_, '_>, aboard: &Aboard) -> Result<(), Error> {
+    if let Some((id, pass)) = &aboard.open {
+        let to = doing.at.max(pass.from);
+        passes::set_hours(doing.book.connection(), *id, pass.from, Some(to))?;
+    }
+    Ok(())
+}
+
+/// Something just happened. On a line that cannot be computed it happened all the same: its depth is then not known.
+fn tap(
+    doing: &Doing<'_, '_>,
+    kind: EventKind,
+    rod: Option<u8>,
+    note: String,
+    caught: Caught,
+) -> Made {
+    let here = doing.book.here()?;
+    let aboard = match (kind, rod) {
+        (EventKind::Note, None) => None,
+        (_, Some(rod)) => {
+            let [aboard] = one(doing, rod)?;
+            Some(aboard)
+        }
+        (_, None) => {
+            let mut all = chosen(doing, None)?;
+            all.sort_by_key(|aboard| !aboard.fishes());
+            Some(all.into_iter().next().ok_or(Refusal::NoLine)?)
+        }
+    };
+    let event = Event {
+        entered: doing.now,
+        rod: aboard.as_ref().map(|aboard| aboard.boat.number),
+        line: aboard.as_ref().map(Aboard::on_line),
+        caught,
+        note,
+        ..Event::new(here.id, kind, doing.at, here.outing.speed)
+    };
+    event.check().map_err(Refusal::Figure)?;
+    let id = events::add(doing.book.connection(), &event)?;
+    if let Some(aboard) = aboard {
+        match kind {
+            // It comes in with the fish, or to be cleared.
+            EventKind::Fish | EventKind::Tangle => take_in(doing, &aboard)?,
+            EventKind::FreshBait => {
+                let boat = BoatRod {
+                    bait: event.note.clone(),
+                    ..aboard.boat.clone()
+                };
+                change(doing, &aboard, boat)?;
+            }
+            _ => {}
+        }
+    }
+    Ok(Some(id.0))
+}
+
+/// Puts a rod in place of another; what fishes goes on fishing, on a pass of its own where it is another line.
+fn change(doing: &Doing<'_, '_>, before: &Aboard, boat: BoatRod) -> Result<(), Error> {
+    let here = doing.book.here()?;
+    rods::put(doing.book.connection(), here.id, &boat)?;
+    if before.fishes() && boat.is_another_pass_than(&before.boat) {
+        take_in(doing, before)?;
+        set_out(doing, Aboard::of(doing.book, boat, None)?)?;
+    }
+    Ok(())
+}
+
+fn run(doing: &Doing<'_, '_>, line: &RunningLine, speed: MetresPerSecond, rod: Option<u8>) -> Made {
+    let (connection, here) = (doing.book.connection(), doing.book.here()?);
     let outing = Outing {
         speed,
         ..here.outing.clone()
     };
     outings::update(connection, here.id, &outing)?;
-    Ok(Some(line.rig.0))
+    let all = Aboard::all(doing.book)?;
+    let carries = |aboard: &&Aboard| aboard.rig_id() == Some(line.rig);
+    let idle = |aboard: &&Aboard| !aboard.fishes();
+    let number = rod
+        .or_else(|| all.iter().find(carries).map(|aboard| aboard.boat.number))
+        .or_else(|| all.iter().find(idle).map(|aboard| aboard.boat.number))
+        .unwrap_or(1);
+    let before = all.iter().find(|aboard| aboard.boat.number == number);
+    let boat = before.map_or_else(
+        || BoatRod::carrying(number, line, here.outing.wanted_depth),
+        |before| before.boat.with_line(line),
+    );
+    match before {
+        Some(before) if before.fishes() => change(doing, before, boat)?,
+        _ => {
+            rods::put(connection, here.id, &boat)?;
+            set_out(doing, Aboard::of(doing.book, boat, None)?)?;
+        }
+    }
+    Ok(Some(i64::from(number)))
+}
+
+/// The rods of a plan, instead of those there are.
+fn put_rods(doing: &Doing<'_, '_>, plan: &PlannedSpread) -> Result<(), Error> {
+    let (connection, here) = (doing.book.connection(), doing.book.here()?);
+    for aboard in Aboard::all(doing.book)? {
+        take_in(doing, &aboard)?;
+    }
+    rods::clear(connection, here.id)?;
+    for (number, rod) in (1..).zip(&plan.rods) {
+        let boat = BoatRod {
+            number,
+            rod: *rod,
+            main: None,
+            bait: String::new(),
+            away: false,
+        };
+        rods::put(connection, here.id, &boat)?;
+    }
+    Ok(())
 }

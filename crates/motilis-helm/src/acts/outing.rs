@@ -1,10 +1,13 @@
+use super::log::{set_out, take_in};
 use super::{Doing, Made};
+use crate::aboard::Aboard;
+use crate::book::Book;
 use crate::error::{Error, Refusal};
 use jiff::Timestamp;
 use motilis_core::advice::Mark;
 use motilis_core::book::{Outing, OutingId, RigId, TemperatureReading, WaterId, check_clock};
 use motilis_core::units::Metres;
-use motilis_store::{Connection, outings, passes, readings, rigs, settings, waters};
+use motilis_store::{Connection, outings, readings, rigs, rods, settings, waters};
 
 /// A change of outings and their conditions.
 #[derive(Debug, Clone, PartialEq)]
@@ -57,7 +60,14 @@ impl OutingAct {
                 outings::set_carried(connection, id, &[])?;
                 Ok(Some(id.0))
             }
-            Self::End(ended) => change(doing, |outing| outing.ended = ended),
+            Self::End(ended) => {
+                if ended.is_some() {
+                    for aboard in Aboard::all(book)? {
+                        take_in(doing, &aboard)?;
+                    }
+                }
+                change(doing, |outing| outing.ended = ended)
+            }
             Self::Clarity(clarity) => change(doing, |outing| outing.clarity = clarity),
             Self::Read(reading) => {
                 reading.check().map_err(Refusal::Figure)?;
@@ -141,13 +151,24 @@ fn begin(doing: &Doing<'_, '_>, asked: Option<WaterId>) -> Made {
         let carried: Vec<String> = CARRIED.iter().map(|(name, _)| (*name).to_owned()).collect();
         outings::set_carried(connection, new, &carried)?;
     }
-    if let Some(here) = open
-        && let Some(line) = outings::running_line(connection, here.id)?
-    {
-        outings::run_line(connection, new, &line)?;
-        passes::put_out(connection, new, line.rig, doing.at)?;
-    }
+    let rods = match open {
+        Some(_) => Aboard::all(book)?,
+        None => Vec::new(),
+    };
     self::open(connection, new)?;
+    // What fished goes on fishing, on the new outing; the book is looked into anew, for another outing is open.
+    let book = Book::new(connection);
+    let doing = &Doing {
+        book: &book,
+        ..*doing
+    };
+    for aboard in rods {
+        take_in(doing, &aboard)?;
+        rods::put(connection, new, &aboard.boat)?;
+        if aboard.fishes() {
+            set_out(doing, Aboard::of(&book, aboard.boat, None)?)?;
+        }
+    }
     Ok(Some(new.0))
 }
 

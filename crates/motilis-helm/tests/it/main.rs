@@ -1,8 +1,8 @@
 //! Questions and acts on the demo's boat book, without a page between.
 
 use jiff::Timestamp;
-use motilis_core::book::{EventKind, OutingId, RigId, SetupId, SpreadId};
-use motilis_core::evidence;
+use motilis_core::book::{EventKind, OutingId, RigId, RunningLine, SetupId, SpreadId};
+use motilis_core::evidence::{self, Pass};
 use motilis_core::line::Changes;
 use motilis_core::rig::{Edit, Setting};
 use motilis_core::spread::Towed;
@@ -12,7 +12,7 @@ use motilis_helm::{
     Seal, SpreadAct, Tank, Undone, WaterAct, carry_out, take_back,
 };
 use motilis_store::trash::Record;
-use motilis_store::{Store, events};
+use motilis_store::{Store, events, logged, passes};
 use rstest::{fixture, rstest};
 
 /// A boat book of one's own, with a clock that stands at an hour of the demo's last outing.
@@ -76,7 +76,9 @@ impl Boat {
 fn fish_on() -> Act {
     Act::Log(LogAct::Tap {
         kind: EventKind::Fish,
+        rod: None,
         note: String::new(),
+        caught: Box::default(),
     })
 }
 
@@ -225,7 +227,7 @@ fn a_rig_that_cannot_run_stands_with_its_name_and_its_mend(boat: Boat) {
             .filter(|line| line.refused.is_some())
             .count();
         assert_eq!(refused, spread.rods.iter().filter(|rod| unfit(rod)).count());
-        Aboard::load(book).unwrap();
+        assert!(!Aboard::all(book).unwrap().is_empty());
     });
 }
 
@@ -266,8 +268,8 @@ fn an_outing_ends_and_entries_typed_later_do_not_stretch_it(boat: Boat) {
     let hours = |boat: &Boat| {
         boat.ask(|book| {
             let fish = book.here().unwrap().outing.fish;
-            let logged = events::logged(book.connection(), fish).unwrap();
-            evidence::whole(&evidence::records(&logged)).rod_hours
+            let logged = logged::outings(book.connection(), Some(fish)).unwrap();
+            evidence::whole(&evidence::records(logged.values())).rod_hours
         })
     };
     let end: Timestamp = "2026-09-05T18:00:00Z".parse().unwrap();
@@ -344,4 +346,98 @@ fn a_measure_set_by_two_is_the_last_ones_and_both_are_kept_as_versions(boat: Boa
     }
     boat.act("e", Act::Rig(RigAct::Redo(RigId(1)))).unwrap();
     assert!((finished(&boat) - 1.2).abs() < 1e-12);
+}
+
+fn log(act: LogAct) -> Act {
+    Act::Log(act)
+}
+
+/// Passes of a rod on the open outing, the earliest first: when each ended.
+fn passes_of(boat: &Boat, rod: u8) -> Vec<Pass> {
+    boat.ask(|book| {
+        let here = book.here().unwrap().id;
+        let all = passes::of_outing(book.connection(), here).unwrap();
+        let of = |pass: &Pass| pass.rod == Some(rod);
+        all.into_iter().map(|(_, pass)| pass).filter(of).collect()
+    })
+}
+
+/// A fish brings its rod in; the others fish on. Setting it out again begins a pass of its own.
+#[rstest]
+fn a_fish_ends_the_pass_of_its_rod_only(boat: Boat) {
+    let tap = |rod| LogAct::Tap {
+        kind: EventKind::Fish,
+        rod: Some(rod),
+        note: String::new(),
+        caught: Box::default(),
+    };
+    assert!(passes_of(&boat, 2).iter().all(Pass::is_open));
+    boat.act("fish", log(tap(2))).unwrap();
+    assert!(!passes_of(&boat, 2).iter().any(Pass::is_open));
+    assert!(passes_of(&boat, 1).iter().any(Pass::is_open));
+    boat.act("out", log(LogAct::SetOut(Some(2)))).unwrap();
+    let passes = passes_of(&boat, 2);
+    assert_eq!(passes.len(), 2);
+    assert!(
+        passes[1].is_open() && passes[1].ran.depth.is_some() && passes[1].ran.version.is_some()
+    );
+    // Out already: nothing is doubled.
+    boat.act("again", log(LogAct::SetOut(None))).unwrap();
+    assert_eq!(passes_of(&boat, 2).len(), 2);
+    assert!(matches!(
+        refusal(boat.act("none", log(tap(9)))),
+        Refusal::NoRod(9)
+    ));
+}
+
+/// A blank hour counts: taken in without a bite, its pass is there.
+#[rstest]
+fn a_rod_taken_in_keeps_its_hours(boat: Boat) {
+    boat.act("in", log(LogAct::TakeIn(None))).unwrap();
+    for rod in 1..=4 {
+        let passes = passes_of(&boat, rod);
+        assert!(
+            !passes.is_empty() && passes.iter().all(|pass| !pass.is_open()),
+            "{rod}"
+        );
+    }
+    let undone = boat.ask(|book| Aboard::all(book).unwrap().iter().any(Aboard::fishes));
+    assert!(!undone);
+}
+
+/// A line that is let out by more than a tenth is another pass; one that is not stays on its own.
+#[rstest]
+fn a_changed_line_is_another_pass(boat: Boat) {
+    let line = boat.ask(|book| Tank::load(book).unwrap().running(Some(RigId(1))).unwrap());
+    let speed = boat.ask(|book| book.here().unwrap().outing.speed);
+    let run = |out: f64| {
+        let line = RunningLine {
+            out: line.out * out,
+            ..line
+        };
+        log(LogAct::Run(line, speed, None))
+    };
+    let before = passes_of(&boat, 1).len();
+    boat.act("near", run(1.05)).unwrap();
+    assert_eq!(passes_of(&boat, 1).len(), before);
+    boat.act("far", run(1.4)).unwrap();
+    let passes = passes_of(&boat, 1);
+    assert_eq!(passes.len(), before + 1);
+    assert!(passes.last().unwrap().is_open());
+}
+
+/// The rods of a spread take the place of those there are, aboard until they are set out.
+#[rstest]
+fn rods_are_taken_from_a_spread(boat: Boat) {
+    boat.act("rods", log(LogAct::Rods(SpreadId(1)))).unwrap();
+    boat.ask(|book| {
+        let all = Aboard::all(book).unwrap();
+        let planned = Deck::load(book, SpreadId(1)).unwrap().saved.plan.rods;
+        assert_eq!(all.len(), planned.len());
+        for (aboard, planned) in all.iter().zip(&planned) {
+            assert_eq!(aboard.boat.rod, *planned);
+            assert!(!aboard.fishes());
+            assert!(aboard.depth.is_ok());
+        }
+    });
 }

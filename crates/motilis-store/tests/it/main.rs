@@ -6,10 +6,11 @@ use jiff::Timestamp;
 use motilis_core::advice::{Mark, Mood, Sky, Wind};
 use motilis_core::blade::Family;
 use motilis_core::book::{
-    BoxPart, Event, EventId, EventKind, MadeState, OnLine, Outing, OutingId, OwnedRig, PartId,
-    RigId, RunningLine, SetupId, WaterBody, WaterId,
+    BaitAfter, BoatRod, BoxPart, Caught, Event, EventId, EventKind, Given, Landing, MadeState,
+    OnLine, Outing, OutingId, OwnedRig, PartId, PassId, RigId, RunningLine, SetupId, Strike,
+    Tackle, WaterBody, WaterId,
 };
-use motilis_core::evidence::records;
+use motilis_core::evidence::{Pass, Ran, records};
 use motilis_core::fish::{Fish, Forage};
 use motilis_core::light::Stain;
 use motilis_core::line::{LineSetup, Start};
@@ -22,11 +23,14 @@ use motilis_core::tackle::{
     DiverSize, LineMaterial, LineStock, ReleaseHole, SideSetting, SinkerStyle, Weight,
     WeightMaterial,
 };
-use motilis_core::units::{Celsius, FOOT, INCH, MILE_PER_HOUR, Metres, NewtonMetres, OUNCE, POUND};
+use motilis_core::units::{
+    Celsius, FOOT, INCH, Kilograms, MILE_PER_HOUR, Metres, NewtonMetres, OUNCE, POUND,
+};
 use motilis_store::made::Built;
 use motilis_store::trash::{Record, take_back, throw};
 use motilis_store::{
-    Connection, Error, Store, events, made, outings, parts, rigs, rules, settings, setups, waters,
+    Connection, Error, Store, events, logged, made, outings, parts, passes, rigs, rods, rules,
+    settings, setups, waters,
 };
 use rstest::rstest;
 use std::path::PathBuf;
@@ -140,20 +144,51 @@ fn outing(water: WaterId) -> Outing {
 }
 
 fn fish(outing: OutingId, rig: RigId) -> Event {
+    let at = "2026-06-04T11:00:00Z".parse().unwrap();
     Event {
-        outing,
-        kind: EventKind::Fish,
-        at: "2026-06-04T11:00:00Z".parse().unwrap(),
-        entered: "2026-06-04T11:00:00Z".parse().unwrap(),
+        rod: Some(2),
         line: Some(OnLine {
-            rig,
+            tackle: Tackle::Rig(rig),
             out: 80.0 * FOOT,
             depth: Some(22.0 * FOOT),
         }),
-        speed: 1.2 * MILE_PER_HOUR,
         length: Some(21.5 * INCH),
         kept: Some(false),
+        caught: Caught {
+            species: Some(Fish::Walleye),
+            landing: Some(Landing::Landed),
+            girth: Some(11.0 * INCH),
+            weight: Some(Kilograms(1.4)),
+            sex: "female".into(),
+            condition: "fat".into(),
+            hooked: "jaw".into(),
+            clipped: Some(false),
+            strike: Some(Strike::Hard),
+            bait_after: Some(BaitAfter::TailGone),
+        },
+        given: Given::Track,
+        place: Some((50.42, -95.61)),
         note: "took the crawler's tail; \"thumped\" once".into(),
+        ..Event::new(outing, EventKind::Fish, at, 1.2 * MILE_PER_HOUR)
+    }
+}
+
+fn pass(rig: RigId) -> Pass {
+    Pass {
+        rod: Some(2),
+        tackle: Tackle::Rig(rig),
+        from: "2026-06-04T10:20:00Z".parse().unwrap(),
+        to: Some("2026-06-04T11:08:00Z".parse().unwrap()),
+        ran: Ran {
+            version: Some(0),
+            setup: Some(SetupId(1)),
+            out: Some(80.0 * FOOT),
+            lead: Some(4.0 * FOOT),
+            weight: Some(OUNCE),
+            depth: Some(22.0 * FOOT),
+            speed: Some(1.2 * MILE_PER_HOUR),
+            bait: "crawler".into(),
+        },
     }
 }
 
@@ -175,7 +210,9 @@ fn a_day_on_the_water_is_kept() {
                 lead: 4.0 * FOOT,
                 out: 80.0 * FOOT,
             };
-            outings::run_line(c, outing_id, &line)?;
+            let line = BoatRod::carrying(2, &line, 22.0 * FOOT);
+            rods::put(c, outing_id, &line)?;
+            passes::add(c, outing_id, &pass(rig_id))?;
             let event_id = events::add(c, &fish(outing_id, rig_id))?;
             Ok::<_, Error>((outing_id, rig_id, line, event_id))
         })
@@ -188,7 +225,9 @@ fn a_day_on_the_water_is_kept() {
             assert_eq!(waters::all(c)?, [(WaterId(1), water())]);
             assert_eq!(rigs::all(c)?, [(rig_id, rig(c, SetupId(1)))]);
             assert_eq!(outings::all(c)?, [(outing_id, outing(WaterId(1)))]);
-            assert_eq!(outings::running_line(c, outing_id)?, Some(line));
+            assert_eq!(rods::of_outing(c, outing_id)?, [line]);
+            let passes = passes::of_outing(c, outing_id)?;
+            assert_eq!(passes, [(PassId(1), pass(rig_id))]);
             assert_eq!(
                 events::of_outing(c, outing_id)?,
                 [(event_id, fish(outing_id, rig_id))]
@@ -566,7 +605,7 @@ fn a_mark_is_kept_for_its_outing_only() {
         .unwrap();
 }
 
-/// Two fish on an outing whose last entry is of its 48th minute; a strike counts as no fish, a note as nothing.
+/// Two fish on an outing; a strike counts as no fish, and hours are those of passes.
 #[test]
 fn the_log_adds_up_to_rod_hours() {
     let (_folder, store, water) = with_a_water();
@@ -578,20 +617,26 @@ fn the_log_adds_up_to_rod_hours() {
             events::add(c, &first)?;
             let strike = Event {
                 kind: EventKind::Strike,
-                length: None,
-                kept: None,
-                ..first.clone()
+                ..Event::new(day, EventKind::Strike, first.at, first.speed)
             };
             events::add(c, &strike)?;
-            let records = records(&events::logged(c, Fish::Walleye)?);
-            assert_eq!(records.len(), 1);
-            assert_eq!(records[&rig].fish, 2);
-            // A quarter of an hour after the last entry the outing was over.
-            assert!((records[&rig].rod_hours - (48.0 + 15.0) / 60.0).abs() < 1e-9);
+            let walleye = |c: &_| logged::outings(c, Some(Fish::Walleye));
+            // Nobody kept the hours: fish, and no rate.
+            assert!(records(walleye(c)?.values()).is_empty());
+            assert_eq!(walleye(c)?[&day].fish_of_unknown_hours(), 2);
+            let id = passes::add(c, day, &pass(rig))?;
+            let tackle = Tackle::Rig(rig);
+            let sums = records(walleye(c)?.values());
+            assert_eq!(sums.len(), 1);
+            assert_eq!(sums[&tackle].fish, 2);
+            assert!((sums[&tackle].rod_hours - 48.0 / 60.0).abs() < 1e-9);
             // Nothing was logged on lake trout, and what is thrown away does not count.
-            assert!(events::logged(c, Fish::LakeTrout)?.is_empty());
+            assert!(logged::outings(c, Some(Fish::LakeTrout))?.is_empty());
+            throw(c, Record::Pass(id), Timestamp::UNIX_EPOCH)?;
+            assert!(records(walleye(c)?.values()).is_empty());
             throw(c, Record::Outing(day), Timestamp::UNIX_EPOCH)?;
-            assert!(events::logged(c, Fish::Walleye)?.is_empty());
+            assert!(walleye(c)?.is_empty());
+            assert!(logged::outings(c, None)?.is_empty());
             Ok::<_, Error>(())
         })
         .unwrap();

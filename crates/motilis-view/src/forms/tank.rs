@@ -21,6 +21,8 @@ use std::sync::Arc;
 #[derive(Debug, Default, Clone, Deserialize)]
 #[serde(default)]
 pub struct RawTank {
+    /// The rod it is to go on; empty for the one that carries its rig, or the next that is aboard.
+    pub rod: String,
     rig: String,
     setup: String,
     speed: Option<String>,
@@ -112,6 +114,30 @@ pub enum Settling {
     Cannot(Cannot),
     /// There is no rig yet.
     Empty,
+}
+
+/// Rods that a line of the tank can go on: the one that carries its rig, another, or a new one.
+fn rods(tank: &Tank<'_, '_>, rig: RigId) -> Vec<Choice> {
+    let carries = |line: &RunningLine| line.rig == rig;
+    let any = tank.running.iter().any(|(_, line)| carries(line));
+    let next = tank.running.iter().map(|(rod, _)| *rod).max().unwrap_or(0) + 1;
+    let mut rods: Vec<Choice> = tank
+        .running
+        .iter()
+        .map(|(rod, line)| Choice {
+            value: rod.to_string(),
+            label: format!("on rod {rod}"),
+            chosen: carries(line) || (!any && *rod == 1),
+        })
+        .collect();
+    if next <= 16 {
+        rods.push(Choice {
+            value: next.to_string(),
+            label: format!("on a new rod, {next}"),
+            chosen: rods.is_empty(),
+        });
+    }
+    rods
 }
 
 /// Fills the gaps and reads the fields.
@@ -213,10 +239,10 @@ struct Start {
 impl Start {
     fn new(raw: &RawTank, tank: &Tank<'_, '_>) -> Result<Option<Self>, Error> {
         let none = |what: &str| Error::Missing(format!("such {what}"));
-        let running = tank.running;
         let asked = match raw.rig.as_str() {
             // A rig that runs is looked at even when it was thrown away since.
-            "" => match running
+            "" => match tank
+                .running(None)
                 .map(|line| line.rig)
                 .or(tank.rigs.first().map(|rig| rig.id))
             {
@@ -226,7 +252,7 @@ impl Start {
             number => RigId(number.parse().map_err(|_| none("rig"))?),
         };
         let rig = tank.book.rig(asked)?;
-        let running = running.filter(|line| line.rig == rig.id);
+        let running = tank.running(Some(rig.id));
         let another_rig = raw.was_rig != rig.id.0.to_string();
         let setup_id = if raw.setup.is_empty() || another_rig {
             running.map_or(rig.setup, |line| line.setup)
@@ -455,6 +481,7 @@ impl Fields {
                 .collect(),
             lead: self.lead.field,
             depth: self.depth.field,
+            rod: rods(tank, settled.rig.id),
             beside: std::iter::once(Choice {
                 value: String::new(),
                 label: "no other rig".into(),

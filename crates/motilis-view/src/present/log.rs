@@ -1,21 +1,27 @@
 //! The page of the log.
 
-use super::{cannot_row, frame, outing_choices};
-use crate::draw::{Happening, Timeline, TimelineSource};
+use super::{cannot_row, finish_class, frame, outing_choices};
+use crate::draw::{Bar, BenchDrawing, BenchSource, DayBars, DaySource, Row, Strip};
 use crate::forms::{entry as entry_form, text};
-use crate::screens::{Entry, EntryForm, Field, Log, Notice, Running, Screen};
+use crate::screens::{
+    Choice, Entry, EntryForm, Field, Log, Notice, PassForm, PassRow, RodRow, Screen,
+};
 use crate::seen::Device;
 use crate::units::{Problem, System};
 use crate::words;
-use jiff::Timestamp;
-use motilis_core::book::{Event, EventId, EventKind, RigId, check_clock};
-use motilis_core::evidence::{self, End, Logged};
+use jiff::{SignedDuration, Timestamp};
+use motilis_core::bench::Layout;
+use motilis_core::book::{Event, EventId, EventKind, PassId, RuleId, Tackle, check_clock};
+use motilis_core::evidence::{self, End, Logged, Pass};
+use motilis_core::rules::{Landed, LocalRule, Says, of_landed};
+use motilis_core::sky::{Illuminance, moon, sun};
+use motilis_core::units::{INCH, Metres};
 use motilis_helm::{Aboard, Book, Error, Here};
-use motilis_store::{events, passes, rigs};
+use motilis_store::{events, lures, passes, readings, rigs, rules, spreads};
 use std::collections::HashMap;
 
 /// What the page tells beside the list.
-#[derive(Debug, Clone, Copy, Default)]
+#[derive(Debug, Clone, Default)]
 pub struct Told {
     /// An entry that is being corrected.
     pub edit: Option<i64>,
@@ -23,8 +29,16 @@ pub struct Told {
     pub logged: Option<i64>,
     /// An entry that was just thrown away.
     pub deleted: Option<i64>,
+    /// A pass that was just thrown away.
+    pub pass_gone: Option<i64>,
+    /// A rod that was just set out or taken in, and whether it went out.
+    pub moved: Option<String>,
     /// The hour at which the page is looked at; `None` where a form comes back.
     pub now: Option<Timestamp>,
+    /// Kind of entry that the list is narrowed to.
+    pub only: Option<EventKind>,
+    /// Rod that it is narrowed to.
+    pub rod: Option<u8>,
 }
 
 /// Forms that came back because something in them cannot be.
@@ -32,6 +46,7 @@ pub struct Told {
 pub struct Extra {
     note: Option<Field>,
     form: Option<Box<EntryForm>>,
+    pass: Option<(PassId, Box<PassForm>)>,
 }
 
 impl Extra {
@@ -43,15 +58,23 @@ impl Extra {
         };
         Self {
             note: Some(note),
-            form: None,
+            ..Self::default()
         }
     }
 
     /// An entry's form as it was typed, with its problems.
     pub fn form(form: Box<EntryForm>) -> Self {
         Self {
-            note: None,
             form: Some(form),
+            ..Self::default()
+        }
+    }
+
+    /// A pass's form as it was typed, with its problems.
+    pub fn pass(id: PassId, form: Box<PassForm>) -> Self {
+        Self {
+            pass: Some((id, form)),
+            ..Self::default()
         }
     }
 }
@@ -61,7 +84,10 @@ struct Day<'a> {
     here: &'a Here,
     device: Device,
     events: Vec<(EventId, Event)>,
-    names: HashMap<RigId, String>,
+    passes: Vec<(PassId, Pass)>,
+    rods: Vec<Aboard>,
+    names: HashMap<Tackle, String>,
+    rules: Vec<(RuleId, LocalRule)>,
     logged: Logged,
 }
 
@@ -69,57 +95,148 @@ impl<'a> Day<'a> {
     fn load(book: &'a Book<'_>, device: Device) -> Result<Self, Error> {
         let (here, connection) = (book.here()?, book.connection());
         let events = events::of_outing(connection, here.id)?;
-        // Entries speak of rigs by name, whatever became of them.
+        let passes = passes::of_outing(connection, here.id)?;
+        // Entries and passes speak of tackle by name, whatever became of it.
         let mut names = HashMap::new();
-        for line in events.iter().filter_map(|(_, event)| event.line) {
-            if let std::collections::hash_map::Entry::Vacant(place) = names.entry(line.rig) {
-                place.insert(rigs::name(connection, line.rig)?);
+        let of_events = events.iter().filter_map(|(_, event)| event.line);
+        let of_passes = passes.iter().map(|(_, pass)| pass.tackle);
+        for tackle in of_events.map(|line| line.tackle).chain(of_passes) {
+            if let std::collections::hash_map::Entry::Vacant(place) = names.entry(tackle) {
+                place.insert(match tackle {
+                    Tackle::Rig(rig) => rigs::name(connection, rig)?,
+                    Tackle::Lure(lure) => lures::name(connection, lure)?,
+                });
             }
         }
         let entries = events.iter().map(|(_, event)| evidence::Entry {
-            rig: event.line.map(|line| line.rig),
+            rod: event.rod,
+            tackle: event.line.map(|line| line.tackle),
             at: event.at,
             entered: event.entered,
             fish: event.kind == EventKind::Fish,
+            strike: event.kind == EventKind::Strike,
         });
-        let passes = passes::of_outing(connection, here.id)?;
         Ok(Self {
             logged: Logged {
                 started: here.outing.started,
                 ended: here.outing.ended,
                 entries: entries.collect(),
-                passes: passes.into_iter().map(|(_, pass)| pass).collect(),
+                passes: passes.iter().map(|(_, pass)| pass.clone()).collect(),
             },
+            rules: rules::of_water(connection, here.outing.water)?,
+            rods: Aboard::all(book)?,
             here,
             device,
             events,
+            passes,
             names,
         })
     }
+
+    fn clock(&self, at: Timestamp) -> String {
+        self.here.local(at).strftime("%H:%M").to_string()
+    }
+
+    /// The end of its hours, as far as they are known.
+    fn end(&self) -> Option<Timestamp> {
+        self.logged.span().map(|span| span.to)
+    }
+
+    /// Now, while the outing goes on.
+    fn running(&self, now: Option<Timestamp>) -> Option<Timestamp> {
+        let outing = &self.here.outing;
+        now.filter(|now| {
+            let long = now.duration_since(outing.started);
+            outing.ended.is_none() && (SignedDuration::ZERO..evidence::LONGEST).contains(&long)
+        })
+    }
+
+    /// Hours of a pass, up to now while it is out.
+    fn hours(&self, pass: &Pass, now: Option<Timestamp>) -> f64 {
+        let to = pass.to.or(self.running(now)).or(self.end());
+        let to = to.unwrap_or(pass.from);
+        (to.duration_since(pass.from).as_secs_f64() / 3_600.0).max(0.0)
+    }
+}
+
+/// "2 h 05 min".
+fn long(hours: f64) -> String {
+    let minutes = (hours * 60.0).round() as u64;
+    format!("{} h {:02} min", minutes / 60, minutes % 60)
 }
 
 /// The whole page.
-pub fn log(book: &Book<'_>, device: Device, told: Told, mut extra: Extra) -> Result<Log, Error> {
+pub fn log(book: &Book<'_>, device: Device, told: &Told, mut extra: Extra) -> Result<Log, Error> {
     let day = Day::load(book, device)?;
     let here = day.here;
-    let entries = day.events.iter().map(|(id, event)| {
+    let asked = |event: &Event| {
+        told.only.is_none_or(|kind| event.kind == kind)
+            && told.rod.is_none_or(|rod| event.rod == Some(rod))
+    };
+    let shown = day
+        .events
+        .iter()
+        .filter(|(id, event)| asked(event) || told.edit == Some(id.0));
+    let entries = shown.map(|(id, event)| {
         let form = (told.edit == Some(id.0)).then(|| {
             let typed = extra.form.take().map(|form| *form);
-            typed.unwrap_or_else(|| entry_form::shown(event, here, device))
+            typed.unwrap_or_else(|| entry_form::shown(event, here, device, &day.rods))
         });
         entry(&day, id.0, event, form)
     });
     let entries = entries.collect();
+    let rods: Vec<RodRow> = day
+        .rods
+        .iter()
+        .map(|aboard| rod_row(&day, aboard, told.now))
+        .collect();
+    let passes = day.passes.iter().map(|(id, pass)| {
+        let wrong = extra.pass.take_if(|(wrong, _)| wrong == id);
+        let form = wrong.map_or_else(|| entry_form::pass_shown(pass, here), |(_, form)| *form);
+        pass_row(&day, *id, pass, form, told.now)
+    });
+    let passes: Vec<PassRow> = passes.collect();
+    let spreads = spreads::names(book.connection())?;
     Ok(Log {
         frame: frame(Some(here), Screen::Log, device, "/log"),
         outings: outing_choices(here),
         headline: headline(&day.events),
         hours: hours(&day),
         has_ended: here.outing.ended.is_some(),
-        running: Aboard::load(book)?.map(|aboard| running(&day, &aboard, told.now)),
+        out: rods.iter().filter(|row| row.fishes).count(),
+        rods,
+        spreads: spreads
+            .into_iter()
+            .map(|(id, name)| Choice {
+                value: id.0.to_string(),
+                label: name,
+                chosen: false,
+            })
+            .collect(),
         note: extra.note.unwrap_or_else(|| text("note", "Note", "")),
         notice: notice(&day, told),
-        timeline: timelines(&day),
+        bars: bars(book, &day, told.now)?,
+        only: Choice::list(
+            [("", "everything")]
+                .into_iter()
+                .chain(EventKind::ALL.iter().map(|kind| (kind.key(), kind.name()))),
+            told.only.map_or("", EventKind::key),
+        ),
+        only_rod: std::iter::once((String::new(), "all rods".to_owned()))
+            .chain(day.rods.iter().map(|aboard| {
+                let number = aboard.boat.number.to_string();
+                (number.clone(), format!("rod {number}"))
+            }))
+            .map(|(value, label)| Choice {
+                chosen: value == told.rod.map_or_else(String::new, |rod| rod.to_string()),
+                value,
+                label,
+            })
+            .collect(),
+        narrowed: told.only.is_some() || told.rod.is_some(),
+        passes_open: passes.iter().any(|row| row.form.is_wrong()),
+        passes,
+        unknown: day.logged.fish_of_unknown_hours(),
         entries,
         cautions: words::cautions_of_day(&here.outing, device.system),
     })
@@ -130,8 +247,7 @@ fn hours(day: &Day<'_>) -> String {
     let Some(span) = day.logged.span() else {
         return "Nobody knows how long yet.".to_owned();
     };
-    let minutes = (span.hours() * 60.0).round() as u64;
-    let long = format!("{} h {:02} min", minutes / 60, minutes % 60);
+    let long = long(span.hours());
     match span.end {
         End::Said => format!("It lasted {long}."),
         End::Reckoned => format!(
@@ -140,28 +256,27 @@ fn hours(day: &Day<'_>) -> String {
     }
 }
 
-/// How long the bait has been on: since it was last renewed, or since the line was put out.
+/// How long the bait has been on: since it was last renewed, or since the rod went out.
 fn bait(day: &Day<'_>, aboard: &Aboard, now: Option<Timestamp>) -> Option<String> {
-    let rig = aboard.rig.runs().ok()?;
+    let rig = aboard.rig.as_ref()?.runs().ok()?;
     let bait = rig
         .stack()
         .pieces
         .iter()
         .find_map(|piece| piece.part.bait())?;
-    let on_it = |event: &&Event| event.line.is_some_and(|line| line.rig == aboard.line.rig);
+    let number = aboard.boat.number;
     let renewed = day
         .events
         .iter()
         .map(|(_, event)| event)
-        .filter(|event| event.kind == EventKind::FreshBait)
-        .find(on_it);
+        .find(|event| event.kind == EventKind::FreshBait && event.rod == Some(number));
     let put_out = day
-        .logged
         .passes
         .iter()
-        .filter(|pass| pass.rig == aboard.line.rig && pass.to.is_none())
+        .map(|(_, pass)| pass)
+        .filter(|pass| pass.rod == Some(number) && pass.tackle == aboard.boat.rod.tackle)
         .map(|pass| pass.from)
-        .max();
+        .min();
     let since = renewed.map(|event| event.at).or(put_out)?;
     let scent = renewed.map_or("", |event| event.note.as_str());
     let named = if scent.is_empty() {
@@ -169,7 +284,7 @@ fn bait(day: &Day<'_>, aboard: &Aboard, now: Option<Timestamp>) -> Option<String
     } else {
         format!("{} with {scent}", words::capital(bait.name()))
     };
-    let at = day.here.local(since).strftime("%H:%M").to_string();
+    let at = day.clock(since);
     let Some(fresh) = bait.fresh_minutes() else {
         return Some(format!("{named} on since {at}; it stays."));
     };
@@ -182,72 +297,291 @@ fn bait(day: &Day<'_>, aboard: &Aboard, now: Option<Timestamp>) -> Option<String
     })
 }
 
-fn running(day: &Day<'_>, aboard: &Aboard, now: Option<Timestamp>) -> Running {
+fn rod_row(day: &Day<'_>, aboard: &Aboard, now: Option<Timestamp>) -> RodRow {
     let system = day.device.system;
+    let boat = &aboard.boat;
     let cable = if aboard.in_use.setup.lets_out_cable() {
         " of cable"
     } else {
         ""
     };
-    let out = format!("{}{cable} out", system.depth(aboard.line.out));
-    let speed = system.speed(day.here.outing.speed);
+    let out = format!("{}{cable} out", system.depth(boat.rod.out));
     let place = match (&aboard.depth, &aboard.sure) {
-        (Ok(depth), _) if depth.0 <= 0.0 => format!("floats, {out}, {speed}"),
+        (Ok(depth), _) if depth.0 <= 0.0 => format!("floats, {out}"),
         (Ok(depth), Some(sure)) => {
             let between = system.between(sure.depth.low, sure.depth.high);
-            format!("{} down ({between}), {out}, {speed}", system.depth(*depth))
+            format!("{} down ({between}), {out}", system.depth(*depth))
         }
-        (Ok(depth), None) => format!("{} down, {out}, {speed}", system.depth(*depth)),
-        (Err(_), _) => format!("{out}, {speed}"),
+        (Ok(depth), None) => format!("{} down, {out}", system.depth(*depth)),
+        (Err(_), _) => out,
     };
-    Running {
-        rig: aboard.rig.name.clone(),
+    let own = day
+        .passes
+        .iter()
+        .map(|(_, pass)| pass)
+        .filter(|pass| pass.rod == Some(boat.number));
+    let hours: f64 = own.map(|pass| day.hours(pass, now)).sum();
+    let fish = day
+        .events
+        .iter()
+        .filter(|(_, event)| event.kind == EventKind::Fish && event.rod == Some(boat.number))
+        .count();
+    let since = match &aboard.open {
+        Some((_, pass)) => format!("out since {}", day.clock(pass.from)),
+        None if boat.away => "put away".to_owned(),
+        None => "aboard".to_owned(),
+    };
+    let runs = aboard.rig.as_ref().and_then(|rig| rig.runs().ok());
+    let drawing = runs.map(|rig| {
+        let stack = rig.stack();
+        BenchDrawing::new(&BenchSource {
+            least_width: 330.0,
+            ..BenchSource::plain(stack, &Layout::new(stack), &aboard.name)
+        })
+    });
+    RodRow {
+        number: boat.number,
+        holder: format!("{}, {}", boat.rod.holder, boat.rod.stance.name()),
+        rig: aboard.name.clone(),
+        drawing,
         place,
+        hours: format!("{since}; {} today, {fish} fish", long(hours)),
         cannot: aboard.depth.as_ref().err().map(cannot_row),
         bait: bait(day, aboard, now),
-        tank: format!("/tank?rig={}", aboard.line.rig.0),
+        fishes: aboard.fishes(),
+        away: boat.away,
+        tank: aboard.rig_id().map(|rig| format!("/tank?rig={}", rig.0)),
     }
 }
 
-/// Longest stretch after the start that counts as the outing's own hours.
-const OUTING_SECONDS: i64 = 30 * 3_600;
-/// Sizes of the timeline: on a desk, on a phone.
-const WIDE: (f64, f64) = (1_230.0, 180.0);
-const NARROW: (f64, f64) = (390.0, 170.0);
+fn pass_row(
+    day: &Day<'_>,
+    id: PassId,
+    pass: &Pass,
+    form: PassForm,
+    now: Option<Timestamp>,
+) -> PassRow {
+    let system = day.device.system;
+    let ran = &pass.ran;
+    let ran = [
+        ran.depth
+            .map(|depth| format!("{} down", system.depth(depth))),
+        ran.out.map(|out| format!("{} out", system.depth(out))),
+        ran.speed.map(|speed| system.speed(speed).to_string()),
+        (!ran.bait.is_empty()).then(|| ran.bait.clone()),
+    ];
+    let ran: Vec<String> = ran.into_iter().flatten().collect();
+    PassRow {
+        id: id.0,
+        rod: pass
+            .rod
+            .map_or_else(|| "–".to_owned(), |rod| rod.to_string()),
+        name: day.names.get(&pass.tackle).cloned().unwrap_or_default(),
+        ran: ran.join(", "),
+        hours: long(day.hours(pass, now)),
+        open: pass.is_open(),
+        form,
+    }
+}
 
-/// The outing on its hours; entries written down days later are left to the list.
-fn timelines(day: &Day<'_>) -> Option<(Timeline, Timeline)> {
-    let (here, events) = (day.here, &day.events);
-    let outing = &here.outing;
-    let midnight = here
-        .local(outing.started)
-        .start_of_day()
-        .ok()?
-        .timestamp()
-        .as_second();
-    let happenings: Vec<Happening> = events
+/// Widths of the day's bars: on a desk, on a phone.
+const WIDE: f64 = 1_230.0;
+const NARROW: f64 = 390.0;
+/// Lux that are no light at all, and full sun, on a logarithmic scale.
+const LIGHT: (f64, f64) = (-1.0, 5.0);
+
+/// The outing as bars over its hours, for a desk and for a phone.
+fn bars(
+    book: &Book<'_>,
+    day: &Day<'_>,
+    now: Option<Timestamp>,
+) -> Result<Option<(DayBars, DayBars)>, Error> {
+    let here = day.here;
+    let Ok(midnight) = here.local(here.outing.started).start_of_day() else {
+        return Ok(None);
+    };
+    let hour = |at: Timestamp| (at.as_second() - midnight.timestamp().as_second()) as f64 / 3_600.0;
+    let Some(end) = day.running(now).max(day.end()) else {
+        return Ok(None);
+    };
+    let hours = (hour(here.outing.started), hour(end));
+    let mut numbers: Vec<Option<u8>> = day.rods.iter().map(|one| Some(one.boat.number)).collect();
+    for (_, pass) in &day.passes {
+        if !numbers.contains(&pass.rod) {
+            numbers.push(pass.rod);
+        }
+    }
+    let rows: Vec<Row> = numbers
+        .into_iter()
+        .map(|number| row(book, day, number, (end, &hour)))
+        .collect::<Result<_, _>>()?;
+    let strips = strips(book, day, hours, &hour)?;
+    let fish = day
+        .events
         .iter()
-        .filter(|(_, event)| {
-            let after = event.at.as_second() - outing.started.as_second();
-            (-3_600..=OUTING_SECONDS).contains(&after)
-        })
-        .filter_map(|(_, event)| {
-            Some(Happening {
-                second: (event.at.as_second() - midnight) as f64,
-                depth: event.line?.depth?,
-                mark: event.kind.key(),
-            })
-        })
-        .collect();
-    let draw = |size| {
-        Timeline::new(&TimelineSource {
-            happenings: &happenings,
-            bottom: outing.bottom,
-            system: day.device.system,
-            size,
+        .filter(|(_, event)| event.kind == EventKind::Fish)
+        .count();
+    let title = format!(
+        "The outing from {} to {}: {} rods, {} passes, {fish} fish. The lists below tell each.",
+        day.clock(here.outing.started),
+        day.clock(end),
+        rows.len(),
+        day.passes.len()
+    );
+    let draw = |width| {
+        DayBars::new(&DaySource {
+            hours,
+            strips: strips.clone(),
+            rows: rows.clone(),
+            width,
+            title: title.clone(),
         })
     };
-    Some((draw(WIDE)?, draw(NARROW)?))
+    Ok(draw(WIDE).zip(draw(NARROW)))
+}
+
+/// A rod's row; `None` for passes of nobody knows which rod.
+fn row(
+    book: &Book<'_>,
+    day: &Day<'_>,
+    number: Option<u8>,
+    (end, hour): (Timestamp, &dyn Fn(Timestamp) -> f64),
+) -> Result<Row, Error> {
+    let mut bars = Vec::new();
+    for (_, pass) in day.passes.iter().filter(|(_, pass)| pass.rod == number) {
+        let finish = match pass.tackle {
+            Tackle::Rig(rig) => book.rig(rig)?.stands.ok().map(|rig| rig.finish().colour),
+            Tackle::Lure(_) => None,
+        };
+        let name = day.names.get(&pass.tackle).cloned().unwrap_or_default();
+        let to = pass.to.unwrap_or(end);
+        bars.push(Bar {
+            from: hour(pass.from),
+            to: hour(to.max(pass.from)),
+            open: pass.is_open(),
+            colour: finish.map_or_else(|| "film-2".to_owned(), finish_class),
+            code: finish.map_or_else(String::new, |colour| colour.key().to_owned()),
+            title: format!("{name}, {} to {}", day.clock(pass.from), day.clock(to)),
+        });
+    }
+    let own = day.events.iter().filter(|(_, event)| {
+        event.rod == number && event.line.is_some() && event.kind != EventKind::Change
+    });
+    Ok(Row {
+        rod: number.map_or_else(|| "?".to_owned(), |rod| rod.to_string()),
+        bars,
+        marks: own
+            .map(|(_, event)| (hour(event.at), event.kind.key()))
+            .collect(),
+    })
+}
+
+/// Light, temperature and speed over the hours.
+fn strips(
+    book: &Book<'_>,
+    day: &Day<'_>,
+    (from, to): (f64, f64),
+    hour: &dyn Fn(Timestamp) -> f64,
+) -> Result<Vec<Strip>, Error> {
+    let (here, system) = (day.here, day.device.system);
+    let mut strips = Vec::new();
+    if let Ok(place) = here.water.place() {
+        let steps = 48;
+        let points = (0..=steps).filter_map(|step| {
+            let at = from + (to - from) * f64::from(step) / f64::from(steps);
+            let seconds = ((at - from) * 3_600.0) as i64;
+            let then = here.outing.started + SignedDuration::from_secs(seconds);
+            let (sun, moon) = (sun(place, then).ok()?, moon(place, then));
+            let light = Illuminance::at(
+                sun.altitude,
+                moon.altitude,
+                moon.phase,
+                here.outing.sky.cloud(),
+            );
+            let lux = (light.sun + light.moon).max(1e-3).log10();
+            Some((at, (lux - LIGHT.0) / (LIGHT.1 - LIGHT.0)))
+        });
+        strips.push(Strip {
+            label: "light on the surface, night to full sun".to_owned(),
+            points: points.collect(),
+            stepped: false,
+        });
+    }
+    let scaled = |figures: Vec<(f64, f64)>, label: String| {
+        let low = figures
+            .iter()
+            .map(|one| one.1)
+            .fold(f64::INFINITY, f64::min);
+        let high = figures
+            .iter()
+            .map(|one| one.1)
+            .fold(f64::NEG_INFINITY, f64::max);
+        let height = |figure: f64| {
+            if high > low {
+                (figure - low) / (high - low)
+            } else {
+                0.5
+            }
+        };
+        let mut points: Vec<(f64, f64)> = figures
+            .iter()
+            .map(|(at, figure)| (*at, height(*figure)))
+            .collect();
+        points.sort_by(|a, b| a.0.total_cmp(&b.0));
+        if let Some((_, height)) = points.last().copied() {
+            points.push((to, height));
+        }
+        Strip {
+            label,
+            points,
+            stepped: true,
+        }
+    };
+    let inside = |at: f64| (from..=to).contains(&at);
+    let mut warm = vec![(from, here.outing.temperature)];
+    for (_, reading) in readings::of_outing(book.connection(), here.id)? {
+        if inside(hour(reading.at)) {
+            warm.push((hour(reading.at), reading.temperature));
+        }
+    }
+    let ends = |figures: &[(f64, f64)], say: &dyn Fn(f64) -> String| {
+        let low = figures
+            .iter()
+            .map(|one| one.1)
+            .fold(f64::INFINITY, f64::min);
+        let high = figures
+            .iter()
+            .map(|one| one.1)
+            .fold(f64::NEG_INFINITY, f64::max);
+        let (low, high) = (say(low), say(high));
+        if low == high {
+            high
+        } else {
+            format!("{low} to {high}")
+        }
+    };
+    let warm: Vec<(f64, f64)> = warm.into_iter().map(|(at, warm)| (at, warm.0)).collect();
+    let say = |figure: f64| {
+        system
+            .temperature(motilis_core::units::Celsius(figure))
+            .to_string()
+    };
+    let label = format!("water, {}", ends(&warm, &say));
+    strips.push(scaled(warm, label));
+    let mut fast = vec![(from, here.outing.speed.0)];
+    for (_, event) in &day.events {
+        if inside(hour(event.at)) {
+            fast.push((hour(event.at), event.speed.0));
+        }
+    }
+    let say = |figure: f64| {
+        system
+            .speed(motilis_core::units::MetresPerSecond(figure))
+            .to_string()
+    };
+    let label = format!("speed of entries, {}", ends(&fast, &say));
+    strips.push(scaled(fast, label));
+    Ok(strips)
 }
 
 fn headline(events: &[(EventId, Event)]) -> String {
@@ -263,20 +597,56 @@ fn headline(events: &[(EventId, Event)]) -> String {
     format!("{fish} fish, {strikes} strike{plural}")
 }
 
-fn notice(day: &Day<'_>, told: Told) -> Option<Notice> {
+fn notice(day: &Day<'_>, told: &Told) -> Option<Notice> {
+    let gone = |what: &str, undo: String| Notice {
+        sentence: format!("{what} deleted."),
+        warnings: Vec::new(),
+        undo: Some(undo),
+        measure: None,
+    };
     if let Some(id) = told.deleted {
+        return Some(gone("Entry", format!("/log/{id}/undo")));
+    }
+    if let Some(id) = told.pass_gone {
+        return Some(gone("Pass", format!("/log/passes/{id}/restore")));
+    }
+    if let Some(sentence) = &told.moved {
         return Some(Notice {
-            sentence: "Entry deleted.".into(),
-            warning: None,
-            undo: Some(format!("/log/{id}/undo")),
+            sentence: sentence.clone(),
+            warnings: Vec::new(),
+            undo: None,
             measure: None,
         });
     }
     let logged = told.logged?;
     let (_, event) = day.events.iter().find(|(id, _)| id.0 == logged)?;
     let entry = entry(day, logged, event, None);
-    let beyond = entry.beyond.then(|| beyond(day, event));
-    let place = [entry.rig, entry.place]
+    let mut warnings: Vec<String> = entry
+        .beyond
+        .then(|| beyond(day, event))
+        .into_iter()
+        .collect();
+    let fishes = event.rod.is_some_and(|rod| {
+        day.logged.passes.iter().any(|pass| {
+            let ended = pass.to.is_none_or(|to| event.at <= to);
+            pass.rod == Some(rod) && pass.from <= event.at && ended
+        })
+    });
+    if let Some(rod) = event.rod.filter(|_| !fishes) {
+        warnings.push(format!(
+            "Rod {rod} was aboard by the log: set it out when it goes into the water, so that its hours count."
+        ));
+    }
+    warnings.extend(entry.rules.iter().cloned());
+    if event.kind == EventKind::Fish {
+        warnings.extend(words::release_cautions(
+            &day.here.outing,
+            event,
+            day.device.system,
+        ));
+    }
+    let rod = event.rod.map(|rod| format!("rod {rod}"));
+    let place = [rod.unwrap_or_default(), entry.rig, entry.place]
         .into_iter()
         .filter(|text| !text.is_empty());
     let place: Vec<String> = place.collect();
@@ -287,10 +657,10 @@ fn notice(day: &Day<'_>, told: Told) -> Option<Notice> {
     };
     Some(Notice {
         sentence: format!("{} logged{what}.", event.kind.name()),
-        warning: beyond,
+        warnings,
         undo: Some(format!("/log/{logged}/delete")),
         measure: (event.kind == EventKind::Fish).then(|| {
-            let form = entry_form::shown(event, day.here, day.device);
+            let form = entry_form::shown(event, day.here, day.device, &day.rods);
             let usual = match day.device.system {
                 System::Imperial => "18",
                 System::Metric => "45",
@@ -312,6 +682,54 @@ fn beyond(day: &Day<'_>, event: &Event) -> String {
     )
 }
 
+/// What the rules that were typed in say of a fish, in sentences; nothing of fish that nobody measured or kept.
+fn sayings(day: &Day<'_>, event: &Event) -> Vec<String> {
+    if event.kind != EventKind::Fish || (event.length.is_none() && event.kept.is_none()) {
+        return Vec::new();
+    }
+    let species = |event: &Event| event.caught.species.unwrap_or(day.here.outing.fish);
+    let fish = species(event);
+    let kept_before = day.events.iter().map(|(_, other)| other).filter(|other| {
+        other.kind == EventKind::Fish
+            && other.kept == Some(true)
+            && species(other) == fish
+            && other.at < event.at
+    });
+    let over = |other: &&Event| {
+        day.rules.iter().any(|(_, rule)| match rule.says {
+            Says::Slot(slot) => {
+                slot.one_over
+                    && slot
+                        .to
+                        .zip(other.length)
+                        .is_some_and(|(to, length)| length > to)
+            }
+            _ => false,
+        })
+    };
+    let kept: Vec<&Event> = kept_before.collect();
+    let count = |list: usize| u32::try_from(list).unwrap_or(u32::MAX);
+    let system = day.device.system;
+    let landed = Landed {
+        fish,
+        length: event.length,
+        step: match system {
+            System::Imperial => 0.25 * INCH,
+            System::Metric => Metres(0.005),
+        },
+        date: day.here.local(event.at).date(),
+        kept: count(kept.len()),
+        over: count(kept.iter().filter(|other| over(other)).count()),
+        possessed: None,
+    };
+    let told = of_landed(&landed, &day.rules).into_iter();
+    told.filter_map(|(id, saying)| {
+        let (_, rule) = day.rules.iter().find(|(known, _)| *known == id)?;
+        words::rules::landed(&landed, saying, rule, event.kept == Some(true), system)
+    })
+    .collect()
+}
+
 fn entry(day: &Day<'_>, id: i64, event: &Event, form: Option<EntryForm>) -> Entry {
     let system = day.device.system;
     let at = day.here.local(event.at);
@@ -321,17 +739,22 @@ fn entry(day: &Day<'_>, id: i64, event: &Event, form: Option<EntryForm>) -> Entr
         (_, true) => "%-d %b, %H:%M",
         _ => "%-d %b %Y, %H:%M",
     };
+    let rig = event
+        .line
+        .and_then(|line| day.names.get(&line.tackle).cloned())
+        .unwrap_or_default();
     Entry {
         id,
         kind: event.kind.name(),
         mark: event.kind.key(),
         time: at.strftime(time).to_string(),
-        rig: event
-            .line
-            .and_then(|line| day.names.get(&line.rig).cloned())
-            .unwrap_or_default(),
+        rod: event
+            .rod
+            .map_or_else(String::new, |rod| format!("Rod {rod}, ")),
+        rig,
         place: place(event, system),
         fish: fish(event, system),
+        rules: sayings(day, event),
         note: event.note.clone(),
         beyond: day.logged.is_beyond(event.at),
         form,
@@ -351,15 +774,33 @@ fn place(event: &Event, system: System) -> String {
 }
 
 fn fish(event: &Event, system: System) -> String {
-    let length = event
-        .length
-        .map(|length| system.length_in_fractions(length).to_string());
-    let kept = event
-        .kept
-        .map(|kept| if kept { "kept" } else { "released" }.to_owned());
-    length
-        .into_iter()
-        .chain(kept)
-        .collect::<Vec<_>>()
-        .join(", ")
+    let caught = &event.caught;
+    let words = |text: &String| (!text.is_empty()).then(|| text.clone());
+    let said = [
+        caught.strike.map(|strike| strike.name().to_owned()),
+        caught
+            .bait_after
+            .map(|bait| format!("bait {}", bait.name())),
+        caught.species.map(|fish| fish.name().to_owned()),
+        event
+            .length
+            .map(|length| system.length_in_fractions(length).to_string()),
+        caught
+            .girth
+            .map(|girth| format!("girth {}", system.length_in_fractions(girth))),
+        caught
+            .weight
+            .map(|weight| system.fish_weight(weight).to_string()),
+        event
+            .kept
+            .map(|kept| if kept { "kept" } else { "released" }.to_owned()),
+        caught.landing.map(|landing| landing.name().to_owned()),
+        caught
+            .clipped
+            .map(|clipped| if clipped { "fin clipped" } else { "fin whole" }.to_owned()),
+        words(&caught.sex),
+        words(&caught.condition),
+        words(&caught.hooked),
+    ];
+    said.into_iter().flatten().collect::<Vec<_>>().join(", ")
 }

@@ -29,7 +29,7 @@ pub use deleted::{Deleted, DeletedRow};
 pub use frame::{Choice, Field, Frame, Here, Screen, Sealed, Theme};
 pub use judging::{Judging, SchoolRow, WeightRow};
 pub use line_table::LineTable;
-pub use log::{Entry, EntryForm, Log, Notice, Running};
+pub use log::{Entry, EntryForm, Log, Notice, PassForm, PassRow, RodRow};
 pub use message::Message;
 pub use setups::{SetupForm, SetupGroup, SetupRow, Setups};
 pub use spread::{

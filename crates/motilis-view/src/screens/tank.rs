@@ -141,6 +141,8 @@ pub struct TankForm {
     pub lead: Field,
     /// Depth wanted.
     pub depth: Field,
+    /// Rods it can go on.
+    pub rod: Vec<Choice>,
     /// Another rig beside this one.
     pub beside: Vec<Choice>,
     /// Bend of a soft wing, 0 flat to 1 bent in, with its slider.

@@ -148,6 +148,8 @@ impl Reader {
             (Quantity::PartMass, _) => "1.2 g",
             (Quantity::Count, _) => "12",
             (Quantity::Temperature, System::Imperial) => "58 °F",
+            (Quantity::FishMass, System::Imperial) => "3 1/2",
+            (Quantity::FishMass, System::Metric) => "1.6",
             (Quantity::Temperature, System::Metric) => "14.5 °C",
         }
     }

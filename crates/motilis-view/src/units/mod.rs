@@ -61,6 +61,8 @@ pub enum Quantity {
     Mass,
     /// A measure of the bench: mm, whatever the boat's units.
     Bench,
+    /// Mass of a fish: lb or kg.
+    FishMass,
     /// Mass of a part: g, whatever the boat's units.
     PartMass,
     /// A count, or money: no unit.
@@ -118,6 +120,8 @@ impl Quantity {
             (Self::Length, System::Metric) => Unit::new("cm", 0.01),
             (Self::Mass, System::Imperial) => Unit::new("oz", OUNCE.0),
             (Self::Mass, System::Metric) | (Self::PartMass, _) => Unit::new("g", GRAM.0),
+            (Self::FishMass, System::Imperial) => Unit::new("lb", POUND.0),
+            (Self::FishMass, System::Metric) => Unit::new("kg", 1.0),
             (Self::Bench, _) => Unit::new("mm", 1e-3),
             (Self::Count, _) => Unit::new("", 1.0),
             (Self::Temperature, System::Imperial) => FAHRENHEIT,
@@ -160,7 +164,7 @@ impl Quantity {
         match self {
             Self::Speed => SPEED,
             Self::Depth | Self::Length | Self::Bench => LENGTH,
-            Self::Mass | Self::PartMass => MASS,
+            Self::Mass | Self::PartMass | Self::FishMass => MASS,
             Self::Count => &[],
             Self::Temperature => TEMPERATURE,
         }

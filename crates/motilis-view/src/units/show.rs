@@ -83,6 +83,11 @@ impl System {
         show_fraction(Quantity::Mass, mass.0, self)
     }
 
+    /// The weight of a fish.
+    pub fn fish_weight(self, weight: Kilograms) -> Figure {
+        show(Quantity::FishMass, weight.0, self)
+    }
+
     /// A temperature.
     pub fn temperature(self, temperature: Celsius) -> Figure {
         show(Quantity::Temperature, temperature.0, self)
@@ -117,7 +122,9 @@ pub(crate) fn show(quantity: Quantity, si: f64, system: System) -> Figure {
         (Quantity::Depth, System::Imperial) if figure.abs() < 9.95 => short(decimals(figure, 1)),
         (Quantity::Depth | Quantity::Temperature, System::Imperial) => decimals(figure, 0),
         (Quantity::Length | Quantity::Mass, System::Imperial)
-        | (Quantity::Bench | Quantity::PartMass | Quantity::Count, _) => short(decimals(figure, 2)),
+        | (Quantity::FishMass | Quantity::Bench | Quantity::PartMass | Quantity::Count, _) => {
+            short(decimals(figure, 2))
+        }
         (Quantity::Length, System::Metric) => short(decimals(figure, 1)),
         (Quantity::Mass, System::Metric) => short(decimals(figure, 0)),
     };

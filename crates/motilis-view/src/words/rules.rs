@@ -1,7 +1,7 @@
 //! Local rules as sentences, always with where and when they were read; none of them says what is legal.
 
 use crate::units::System;
-use motilis_core::rules::{Clash, LocalRule, Says, Slot, Topic};
+use motilis_core::rules::{Clash, Landed, LocalRule, Saying, Says, Slot, Topic};
 use motilis_core::units::Metres;
 
 /// What a rule says: "walleye: at most 4 a day".
@@ -74,5 +74,81 @@ pub fn clash(clash: &Clash<'_>, system: System) -> String {
         )
     } else {
         format!("{there} says the same already; change its dates instead of entering it again.")
+    }
+}
+
+/// What a rule says of a fish on the board; `None` where it says nothing worth reading.
+pub fn landed(
+    landed: &Landed,
+    saying: Saying,
+    rule: &LocalRule,
+    kept: bool,
+    system: System,
+) -> Option<String> {
+    let fish = landed.fish.name();
+    let by = format!(
+        "By the rule you entered on {} ({})",
+        rule.entered.strftime("%-d %B %Y"),
+        rule.source
+    );
+    let length = |length: Metres| system.length_in_fractions(length).to_string();
+    let measured = landed
+        .length
+        .map_or_else(String::new, |own| format!("{}. ", length(own)));
+    Some(match saying {
+        Saying::GoesBack { slot, next } => {
+            let until = next.map_or_else(String::new, |next| {
+                let day = next.from.yesterday().unwrap_or(next.from);
+                let then = next.slot.map_or_else(
+                    || "then no such rule is entered".to_owned(),
+                    |slot| {
+                        let from = next.from.strftime("%-d %B");
+                        format!("from {from}: {}", lengths(slot, system))
+                    },
+                );
+                format!(" until {}; {then}", day.strftime("%-d %B"))
+            });
+            format!(
+                "{measured}{by}, this {fish} goes back: {}{until}.",
+                lengths(slot, system)
+            )
+        }
+        Saying::OneOver(slot) => format!(
+            "{measured}{by}, {}: this is the one over.",
+            lengths(slot, system)
+        ),
+        Saying::OverTaken(slot) => format!(
+            "{measured}{by}, {}: one over it was kept already, this {fish} goes back.",
+            lengths(slot, system)
+        ),
+        Saying::TooClose(limit) => format!(
+            "{measured}Too close to call against {}: measure again. {by}.",
+            length(limit)
+        ),
+        Saying::TooMany(_, nth, most) if kept => format!(
+            "{}{} {fish} kept; the rule you entered on {} says {most} ({}).",
+            nth,
+            ordinal(nth),
+            rule.entered.strftime("%-d %B %Y"),
+            rule.source
+        ),
+        Saying::TooMany(_, _, most) => format!("{by}, {most} {fish} are kept already."),
+        Saying::Counts(Topic::Daily, nth, most) if kept => {
+            format!(
+                "{nth}{} of {most} {fish} by the rule you entered.",
+                ordinal(nth)
+            )
+        }
+        Saying::Closed => format!("{by}, the water is closed to {fish}."),
+        Saying::WithinSlot(_) | Saying::Counts(..) => return None,
+    })
+}
+
+fn ordinal(number: u32) -> &'static str {
+    match (number % 10, number % 100) {
+        (1, last) if last != 11 => "st",
+        (2, last) if last != 12 => "nd",
+        (3, last) if last != 13 => "rd",
+        _ => "th",
     }
 }

@@ -105,12 +105,12 @@ fn tank_and_log(connection: &Connection, rig: RigId, system: System) -> (Answer,
     let tank_says = shown(settled.out, run.rig.depth, system);
     act(
         connection,
-        Act::Log(LogAct::Run(settled.line(), settled.speed)),
+        Act::Log(LogAct::Run(settled.line(), settled.speed, Some(1))),
     );
-    let aboard = Aboard::load(&Book::new(connection)).unwrap().unwrap();
+    let aboard = Aboard::all(&Book::new(connection)).unwrap().remove(0);
     (
         Some(tank_says),
-        Some(shown(aboard.line.out, aboard.depth.unwrap(), system)),
+        Some(shown(aboard.boat.rod.out, aboard.depth.unwrap(), system)),
     )
 }
 

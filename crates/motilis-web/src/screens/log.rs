@@ -1,4 +1,4 @@
-//! Log: one tap for a strike or a fish; the list and its corrections.
+//! Log: one tap a rod for a strike or a fish; rods out and in; the list, the passes, and their corrections.
 
 use super::{follow, made, ok, see};
 use crate::app::{Outcome, Reading};
@@ -6,9 +6,9 @@ use crate::device::{Looking, Sent};
 use crate::{App, Error};
 use actix_web::HttpResponse;
 use actix_web::web::{Data, Path, Query};
-use motilis_core::book::{EventId, EventKind};
-use motilis_helm::{Act, LogAct, Tank};
-use motilis_store::events;
+use motilis_core::book::{Caught, EventId, EventKind, Landing, PassId, SpreadId, Strike};
+use motilis_helm::{Aboard, Act, LogAct, Tank};
+use motilis_store::{events, passes};
 use motilis_view::Seen;
 use motilis_view::forms::tank::{RawTank, Settling, settle};
 use motilis_view::forms::{Texts, entry};
@@ -26,6 +26,27 @@ pub(crate) struct Ask {
     logged: Option<i64>,
     #[serde(deserialize_with = "motilis_view::forms::lenient")]
     deleted: Option<i64>,
+    #[serde(deserialize_with = "motilis_view::forms::lenient")]
+    pass_gone: Option<i64>,
+    #[serde(deserialize_with = "motilis_view::forms::lenient")]
+    rod: Option<u8>,
+    #[serde(deserialize_with = "motilis_view::forms::lenient")]
+    out: Option<u8>,
+    #[serde(rename = "in", deserialize_with = "motilis_view::forms::lenient")]
+    taken: Option<u8>,
+    only: String,
+}
+
+impl Ask {
+    /// A rod that was moved; 0 stands for all.
+    fn moved(&self) -> Option<String> {
+        let which = |rod: u8| match rod {
+            0 => "All rods".to_owned(),
+            rod => format!("Rod {rod}"),
+        };
+        let out = self.out.map(|rod| format!("{} out.", which(rod)));
+        out.or(self.taken.map(|rod| format!("{} aboard.", which(rod))))
+    }
 }
 
 /// `GET /log`
@@ -38,47 +59,142 @@ pub(crate) async fn show(
         edit: ask.edit,
         logged: ask.logged,
         deleted: ask.deleted,
+        pass_gone: ask.pass_gone,
+        moved: ask.moved(),
         now: Some(app.now()),
+        only: EventKind::from_key(&ask.only),
+        rod: ask.rod,
     };
     let page = app
-        .ask(move |book| Ok(log(book, looking.0, told, LogExtra::default())?))
+        .ask(move |book| Ok(log(book, looking.0, &told, LogExtra::default())?))
         .await?;
     ok(&page)
 }
 
-/// A tap on one of the large buttons, or a note.
+/// A tap on one of a rod's buttons, or a note.
 #[derive(Deserialize)]
 pub(crate) struct Tap {
     kind: String,
     #[serde(default)]
     note: String,
+    #[serde(default)]
+    rod: String,
+}
+
+impl Tap {
+    /// What a button stands for: some say how a strike felt, or how a fish was lost, at once.
+    fn means(&self) -> Option<(EventKind, Caught)> {
+        let strike = |felt| Caught {
+            strike: Some(felt),
+            ..Caught::default()
+        };
+        Some(match self.kind.as_str() {
+            "short" => (EventKind::Strike, strike(Strike::Short)),
+            "light" => (EventKind::Strike, strike(Strike::Light)),
+            "broke_off" => {
+                let caught = Caught {
+                    landing: Some(Landing::BrokeOff),
+                    ..Caught::default()
+                };
+                (EventKind::Fish, caught)
+            }
+            kind => (EventKind::from_key(kind)?, Caught::default()),
+        })
+    }
 }
 
 /// `POST /log`
 pub(crate) async fn tap(app: Data<App>, sent: Sent<Tap>) -> Result<HttpResponse, Error> {
     let (tap, device) = (sent.form, sent.device);
-    let kind = EventKind::from_key(&tap.kind).ok_or_else(|| {
+    let (kind, caught) = tap.means().ok_or_else(|| {
         Error::BadRequest(
-            "the log takes a strike, fish, follow, bottom touch, fresh bait or note".into(),
+            "the log takes a strike, fish, follow, bottom touch, snag, tangle, fresh bait, change or note".into(),
         )
     })?;
+    let rod = rod(&tap.rod)?;
     let outcome = app
         .act(&sent.borne, move |book| {
             let wrong = (kind == EventKind::Note).then(|| entry::note_problem(&tap.note));
             if let Some(problem) = wrong.flatten() {
                 let extra = LogExtra::note(&tap.note, problem);
-                return Ok(Reading::Page(log(book, device, Told::default(), extra)?));
+                return Ok(Reading::Page(log(book, device, &Told::default(), extra)?));
             }
-            let note = tap.note.trim().to_owned();
-            Ok(Reading::Act(Act::Log(LogAct::Tap { kind, note })))
+            Ok(Reading::Act(Act::Log(LogAct::Tap {
+                kind,
+                rod,
+                note: tap.note.trim().to_owned(),
+                caught: Box::new(caught),
+            })))
         })
         .await?;
     follow(outcome, |done| format!("/log?logged={}", made(done)))
 }
 
-/// `POST /log/line`: the line of the tank is the one that runs from now on.
+/// A rod by its number; none when nobody named one.
+fn rod(typed: &str) -> Result<Option<u8>, Error> {
+    match typed.trim() {
+        "" => Ok(None),
+        typed => typed
+            .parse()
+            .map(Some)
+            .map_err(|_| Error::BadRequest(format!("rod {typed} is none; it has a number from 1"))),
+    }
+}
+
+/// A rod that is meant; none for all of them.
+#[derive(Deserialize)]
+pub(crate) struct Meant {
+    #[serde(default)]
+    rod: String,
+    #[serde(default)]
+    away: String,
+    #[serde(default)]
+    spread: String,
+}
+
+/// `POST /log/rods/out`
+pub(crate) async fn set_out(app: Data<App>, sent: Sent<Meant>) -> Result<HttpResponse, Error> {
+    let rod = rod(&sent.form.rod)?;
+    app.do_act(&sent.borne, Act::Log(LogAct::SetOut(rod)))
+        .await?;
+    Ok(see(&format!("/log?out={}", rod.unwrap_or(0))))
+}
+
+/// `POST /log/rods/in`
+pub(crate) async fn take_in(app: Data<App>, sent: Sent<Meant>) -> Result<HttpResponse, Error> {
+    let rod = rod(&sent.form.rod)?;
+    app.do_act(&sent.borne, Act::Log(LogAct::TakeIn(rod)))
+        .await?;
+    Ok(see(&format!("/log?in={}", rod.unwrap_or(0))))
+}
+
+/// `POST /log/rods/away`
+pub(crate) async fn away(app: Data<App>, sent: Sent<Meant>) -> Result<HttpResponse, Error> {
+    let named = rod(&sent.form.rod)?;
+    let number = named.ok_or_else(|| Error::BadRequest("no rod was named; tap one".into()))?;
+    let away = sent.form.away == "yes";
+    app.do_act(&sent.borne, Act::Log(LogAct::Away(number, away)))
+        .await?;
+    Ok(see(&format!("/log#rod-{number}")))
+}
+
+/// `POST /log/rods/from`: the rods of a spread, instead of those there are.
+pub(crate) async fn take_rods(app: Data<App>, sent: Sent<Meant>) -> Result<HttpResponse, Error> {
+    let spread = sent
+        .form
+        .spread
+        .parse()
+        .map(SpreadId)
+        .map_err(|_| Error::BadRequest("no spread was named; choose one of the list".into()))?;
+    app.do_act(&sent.borne, Act::Log(LogAct::Rods(spread)))
+        .await?;
+    Ok(see("/log"))
+}
+
+/// `POST /log/line`: the line of the tank is on a rod from now on.
 pub(crate) async fn run_line(app: Data<App>, sent: Sent<RawTank>) -> Result<HttpResponse, Error> {
     let (raw, device) = (sent.form, sent.device);
+    let rod = rod(&raw.rod)?;
     if !raw.names_a_rig() {
         return Err(Error::BadRequest(
             "no rig was named; open one in the tank and run it".into(),
@@ -95,7 +211,7 @@ pub(crate) async fn run_line(app: Data<App>, sent: Sent<RawTank>) -> Result<Http
             if let Some(field) = form.fields().iter().find(|field| field.problem.is_some()) {
                 return Err(Error::BadRequest(field.sentence().to_owned()));
             }
-            let act = LogAct::Run(settled.line(), settled.speed);
+            let act = LogAct::Run(settled.line(), settled.speed, rod);
             Ok(Reading::Act(Act::Log(act)))
         })
         .await?;
@@ -110,24 +226,56 @@ pub(crate) async fn correct(
 ) -> Result<HttpResponse, Error> {
     let (id, form, device) = (EventId(*id), sent.form, sent.device);
     let base = sent.borne.base.clone();
+    let now = app.now();
+    // The quick form in a fish's notice stays there, with what the rules say of the length.
+    let quick = !form.contains_key("kind");
     let outcome = app
         .act(&sent.borne, move |book| {
             let event = events::get(book.connection(), id)?;
-            match entry::read(&form, base.as_deref(), &event, book.here()?, device) {
+            let rods = Aboard::all(book)?;
+            match entry::read(&form, base.as_deref(), &event, book.here()?, device, &rods) {
                 Ok(event) => Ok(Reading::Act(Act::Log(LogAct::Correct(id, Box::new(event))))),
                 Err(back) => {
                     let told = Told {
                         edit: Some(id.0),
+                        now: Some(now),
                         ..Told::default()
                     };
-                    let page = log(book, device, told, LogExtra::form(back))?;
+                    let page = log(book, device, &told, LogExtra::form(back))?;
                     Ok(Reading::Page(page))
                 }
             }
         })
         .await?;
     match outcome {
+        Outcome::Done(_) if quick => Ok(see(&format!("/log?logged={}", id.0))),
         Outcome::Done(_) => Ok(see(&format!("/log#entry-{}", id.0))),
         page @ Outcome::Page(_) => follow(page, |_| String::new()),
     }
+}
+
+/// `POST /log/passes/{pass}`: when a rod really went out and came in.
+pub(crate) async fn pass_hours(
+    app: Data<App>,
+    id: Path<i64>,
+    sent: Sent<Texts>,
+) -> Result<HttpResponse, Error> {
+    let (id, form, device, now) = (PassId(*id), sent.form, sent.device, app.now());
+    let outcome = app
+        .act(&sent.borne, move |book| {
+            let (_, pass) = passes::get(book.connection(), id)?;
+            match entry::pass_read(&form, &pass, book.here()?) {
+                Ok((from, to)) => Ok(Reading::Act(Act::Log(LogAct::Hours(id, from, to)))),
+                Err(back) => {
+                    let told = Told {
+                        now: Some(now),
+                        ..Told::default()
+                    };
+                    let page = log(book, device, &told, LogExtra::pass(id, back))?;
+                    Ok(Reading::Page(page))
+                }
+            }
+        })
+        .await?;
+    follow(outcome, |_| format!("/log#pass-{}", id.0))
 }

@@ -219,7 +219,7 @@ impl TestServer {
                     "stock_moves",
                     "made_rigs",
                     "outings",
-                    "running_lines",
+                    "rods",
                     "events",
                     "passes",
                     "lures",

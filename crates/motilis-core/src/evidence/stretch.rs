@@ -1,0 +1,399 @@
+use super::{Logged, Pass, Record, Stratum};
+use crate::ids::{OutingId, WaterId};
+use crate::keyed::keyed;
+use crate::spread::Tackle;
+use crate::units::{Celsius, FOOT, Metres, MetresPerSecond};
+use jiff::{SignedDuration, Timestamp};
+use std::collections::BTreeMap;
+
+/// Hours that count as one for a comparison.
+const BLOCK: SignedDuration = SignedDuration::from_hours(2);
+/// Depth that counts as one place, under the surface and over the bottom.
+pub const DEPTH_BAND: Metres = Metres(10.0 * FOOT.0);
+/// Width of a band of speed: half a knot at trolling speed is two of them.
+pub const SPEED_BAND: MetresPerSecond = MetresPerSecond(0.1);
+/// Width of a band of temperature, K.
+pub const WARMTH_BAND: f64 = 2.5;
+/// Width of a band of lead.
+pub const LEAD_BAND: Metres = Metres(2.0 * FOOT.0);
+/// Upper ends of the bands of clarity: muddy, stained, clear; beyond them very clear.
+pub const CLARITY: [Metres; 3] = [Metres(1.0), Metres(3.0), Metres(6.0)];
+
+/// What rates can be grouped by.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord)]
+pub enum Grouping {
+    /// The rig.
+    Rig,
+    /// Family and size of its blade.
+    Blade,
+    /// Its finish.
+    Finish,
+    /// Depth under the surface.
+    UnderSurface,
+    /// Depth over the bottom.
+    OverBottom,
+    /// Speed through the water.
+    Speed,
+    /// Hours after dawn.
+    AfterDawn,
+    /// Clarity of the water.
+    Clarity,
+    /// Its temperature.
+    Temperature,
+    /// The water.
+    Water,
+    /// Lead behind the weight.
+    Lead,
+    /// What was on the hook.
+    Bait,
+}
+
+keyed!(Grouping {
+    Rig "rig" "rig",
+    Blade "blade" "blade",
+    Finish "finish" "finish",
+    UnderSurface "depth" "depth under the surface",
+    OverBottom "over_bottom" "depth over the bottom",
+    Speed "speed" "speed",
+    AfterDawn "after_dawn" "hours after dawn",
+    Clarity "clarity" "clarity",
+    Temperature "temperature" "temperature",
+    Water "water" "water",
+    Lead "lead" "lead",
+    Bait "bait" "bait",
+});
+
+/// What a group is known by; its words are the views'.
+#[derive(Debug, Clone, PartialEq, Eq, PartialOrd, Ord)]
+pub enum Key {
+    /// A band of a figure, by its number; the grouping says of what.
+    Band(i32),
+    /// A rig or lure.
+    Tackle(Tackle),
+    /// A water.
+    Water(WaterId),
+    /// What has a name: a blade, a finish, a bait.
+    Named(String),
+    /// Nobody knows.
+    Unknown,
+}
+
+/// How and where a stretch was fished, as far as it is known.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Traits {
+    /// Blade of the rig: "Colorado 4".
+    pub blade: Option<String>,
+    /// Its finish: "hammered brass".
+    pub finish: Option<String>,
+    /// What was on the hook.
+    pub bait: Option<String>,
+    /// Depth it ran at.
+    pub depth: Option<Metres>,
+    /// Depth of the water.
+    pub bottom: Metres,
+    /// Speed through the water.
+    pub speed: MetresPerSecond,
+    /// Lead behind the weight.
+    pub lead: Option<Metres>,
+    /// Clarity.
+    pub clarity: Metres,
+    /// Temperature.
+    pub temperature: Celsius,
+    /// The water.
+    pub water: WaterId,
+    /// When the sun rose that day; `None` where it does not rise.
+    pub dawn: Option<Timestamp>,
+}
+
+/// A piece of a pass within one block of two hours.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Stretch {
+    /// The outing.
+    pub outing: OutingId,
+    /// What was fished.
+    pub tackle: Tackle,
+    /// Its block of two hours, counted from the outing's beginning.
+    pub block: i64,
+    /// When it began.
+    pub from: Timestamp,
+    /// Fish and rod-hours.
+    pub record: Record,
+    /// Strikes.
+    pub strikes: u32,
+    /// How and where.
+    pub traits: Traits,
+}
+
+fn band(figure: f64, width: f64) -> Key {
+    Key::Band((figure / width).floor() as i32)
+}
+
+impl Stretch {
+    /// Its group.
+    pub fn key(&self, grouping: Grouping) -> Key {
+        let traits = &self.traits;
+        let named = |name: &Option<String>| name.clone().map_or(Key::Unknown, Key::Named);
+        let deep = |depth: Option<Metres>| {
+            depth.map_or(Key::Unknown, |depth| band(depth.0.max(0.0), DEPTH_BAND.0))
+        };
+        match grouping {
+            Grouping::Rig => Key::Tackle(self.tackle),
+            Grouping::Blade => named(&traits.blade),
+            Grouping::Finish => named(&traits.finish),
+            Grouping::Bait => named(&traits.bait),
+            Grouping::UnderSurface => deep(traits.depth),
+            Grouping::OverBottom => deep(traits.depth.map(|depth| traits.bottom - depth)),
+            Grouping::Speed => band(traits.speed.0, SPEED_BAND.0),
+            Grouping::AfterDawn => traits.dawn.map_or(Key::Unknown, |dawn| {
+                let after = self.from.duration_since(dawn).as_secs_f64();
+                band(after, BLOCK.as_secs_f64())
+            }),
+            Grouping::Clarity => {
+                let under = CLARITY.iter().filter(|end| traits.clarity >= **end).count();
+                Key::Band(i32::try_from(under).unwrap_or(i32::MAX))
+            }
+            Grouping::Temperature => band(traits.temperature.0, WARMTH_BAND),
+            Grouping::Water => Key::Water(traits.water),
+            Grouping::Lead => traits
+                .lead
+                .map_or(Key::Unknown, |lead| band(lead.0, LEAD_BAND.0)),
+        }
+    }
+
+    /// Outing, band of depth and block of hours: what is alike for a fair comparison.
+    fn stratum(&self) -> (OutingId, Key, i64) {
+        (self.outing, self.key(Grouping::UnderSurface), self.block)
+    }
+}
+
+impl Logged {
+    /// The outing's passes cut at every second hour, each piece with what bit on it.
+    ///
+    /// A fish belongs to the pass of its rod that held it, or else to one of its tackle at that time. What lies beyond
+    /// the outing's hours counts for nothing.
+    pub fn stretches(&self, outing: OutingId, traits: impl Fn(&Pass) -> Traits) -> Vec<Stretch> {
+        let Some(span) = self.span() else {
+            return Vec::new();
+        };
+        let mut all: Vec<(Option<u8>, Timestamp, Stretch)> = Vec::new();
+        for pass in &self.passes {
+            let to = pass.to.unwrap_or(span.to).min(span.to);
+            let mut from = pass.from.max(span.from);
+            let of = traits(pass);
+            while from < to {
+                let block = from
+                    .duration_since(self.started)
+                    .as_secs()
+                    .div_euclid(BLOCK.as_secs());
+                let next = self.started + SignedDuration::from_secs((block + 1) * BLOCK.as_secs());
+                let until = next.min(to);
+                let hours = until.duration_since(from).as_secs_f64() / 3_600.0;
+                let stretch = Stretch {
+                    outing,
+                    tackle: pass.tackle,
+                    block,
+                    from,
+                    record: Record {
+                        fish: 0,
+                        rod_hours: hours,
+                    },
+                    strikes: 0,
+                    traits: of.clone(),
+                };
+                all.push((pass.rod, until, stretch));
+                from = until;
+            }
+        }
+        for entry in self.entries.iter().filter(|entry| span.holds(entry.at)) {
+            let holds = |(_, until, stretch): &&mut (Option<u8>, Timestamp, Stretch)| {
+                Some(stretch.tackle) == entry.tackle && (stretch.from..=*until).contains(&entry.at)
+            };
+            let own = all
+                .iter_mut()
+                .filter(holds)
+                .min_by_key(|(rod, until, _)| (*rod != entry.rod, *until != entry.at));
+            if let Some((_, _, stretch)) = own {
+                stretch.record.fish += u32::from(entry.fish);
+                stretch.strikes += u32::from(entry.strike);
+            }
+        }
+        all.into_iter().map(|(_, _, stretch)| stretch).collect()
+    }
+}
+
+/// A group with what it caught.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Group {
+    /// By the first grouping.
+    pub key: Key,
+    /// By the second, where two are crossed.
+    pub other: Option<Key>,
+    /// Fish and rod-hours.
+    pub record: Record,
+    /// Strikes.
+    pub strikes: u32,
+}
+
+/// Stretches drawn together by one grouping, or by two crossed.
+pub fn grouped(stretches: &[Stretch], by: Grouping, crossed: Option<Grouping>) -> Vec<Group> {
+    let mut groups: BTreeMap<(Key, Option<Key>), Group> = BTreeMap::new();
+    for stretch in stretches {
+        let keys = (stretch.key(by), crossed.map(|crossed| stretch.key(crossed)));
+        let group = groups.entry(keys.clone()).or_insert_with(|| Group {
+            key: keys.0,
+            other: keys.1,
+            record: Record::default(),
+            strikes: 0,
+        });
+        group.record = group.record.and(stretch.record);
+        group.strikes += stretch.strikes;
+    }
+    groups.into_values().collect()
+}
+
+/// Two groups side by side, stratum by stratum: the same outing, depth and hours.
+pub fn strata(stretches: &[Stretch], by: Grouping, a: &Key, b: &Key) -> Vec<Stratum> {
+    let mut strata: BTreeMap<(OutingId, Key, i64), Stratum> = BTreeMap::new();
+    for stretch in stretches {
+        let key = stretch.key(by);
+        if key != *a && key != *b {
+            continue;
+        }
+        let stratum = strata.entry(stretch.stratum()).or_default();
+        if key == *a {
+            stratum.a = stratum.a.and(stretch.record);
+        }
+        if key == *b {
+            stratum.b = stratum.b.and(stretch.record);
+        }
+    }
+    strata.into_values().collect()
+}
+
+#[cfg(test)]
+mod tests {
+    use super::super::{Compared, Entry, Ran, Verdict};
+    use super::*;
+    use crate::ids::RigId;
+    use approx::assert_abs_diff_eq;
+
+    fn at(hour: f64) -> Timestamp {
+        let began: Timestamp = "2026-09-05T11:20:00Z".parse().unwrap();
+        began + SignedDuration::from_secs((hour * 3_600.0) as i64)
+    }
+
+    fn traits(pass: &Pass) -> Traits {
+        Traits {
+            blade: Some("Colorado 4".into()),
+            finish: None,
+            bait: None,
+            depth: pass.ran.depth,
+            bottom: Metres(8.0),
+            speed: MetresPerSecond(0.54),
+            lead: None,
+            clarity: Metres(2.0),
+            temperature: Celsius(15.0),
+            water: WaterId(1),
+            dawn: Some(at(-0.5)),
+        }
+    }
+
+    fn pass(rod: u8, rig: i64, from: f64, to: f64) -> Pass {
+        Pass {
+            rod: Some(rod),
+            tackle: Tackle::Rig(RigId(rig)),
+            from: at(from),
+            to: Some(at(to)),
+            ran: Ran {
+                depth: Some(Metres(6.7)),
+                ..Ran::default()
+            },
+        }
+    }
+
+    fn fish(rod: u8, rig: i64, hour: f64) -> Entry {
+        Entry {
+            rod: Some(rod),
+            tackle: Some(Tackle::Rig(RigId(rig))),
+            at: at(hour),
+            entered: at(hour),
+            fish: true,
+            strike: false,
+        }
+    }
+
+    fn day(passes: Vec<Pass>, entries: Vec<Entry>) -> Vec<Stretch> {
+        let logged = Logged {
+            started: at(0.0),
+            ended: Some(at(5.0)),
+            entries,
+            passes,
+        };
+        logged.stretches(OutingId(1), traits)
+    }
+
+    #[test]
+    fn a_pass_is_cut_at_every_second_hour_and_loses_nothing() {
+        let stretches = day(
+            vec![pass(1, 1, 0.5, 4.5)],
+            vec![fish(1, 1, 2.5), fish(1, 1, 4.5)],
+        );
+        let blocks: Vec<i64> = stretches.iter().map(|one| one.block).collect();
+        assert_eq!(blocks, [0, 1, 2]);
+        let hours: f64 = stretches.iter().map(|one| one.record.rod_hours).sum();
+        assert_abs_diff_eq!(hours, 4.0, epsilon = 1e-9);
+        let fish: Vec<u32> = stretches.iter().map(|one| one.record.fish).collect();
+        assert_eq!(fish, [0, 1, 1]);
+    }
+
+    #[test]
+    fn a_fish_belongs_to_the_rod_that_caught_it() {
+        // The same rig on two rods at once.
+        let stretches = day(
+            vec![pass(1, 1, 0.0, 2.0), pass(2, 1, 0.0, 2.0)],
+            vec![fish(2, 1, 1.0)],
+        );
+        assert_eq!(stretches[0].record.fish, 0);
+        assert_eq!(stretches[1].record.fish, 1);
+    }
+
+    #[test]
+    fn groups_keep_every_hour_and_fish() {
+        let stretches = day(
+            vec![pass(1, 1, 0.0, 3.0), pass(2, 2, 1.0, 5.0)],
+            vec![fish(1, 1, 2.9), fish(2, 2, 4.0)],
+        );
+        for by in Grouping::ALL {
+            let groups = grouped(&stretches, *by, None);
+            let whole = groups
+                .iter()
+                .fold(Record::default(), |sum, one| sum.and(one.record));
+            assert_abs_diff_eq!(whole.rod_hours, 7.0, epsilon = 1e-9);
+            assert_eq!(whole.fish, 2, "{by:?}");
+            let crossed = grouped(&stretches, *by, Some(Grouping::AfterDawn));
+            assert!(crossed.len() >= groups.len());
+        }
+        let dawn = grouped(&stretches, Grouping::AfterDawn, None);
+        assert_eq!(dawn[0].key, Key::Band(0));
+    }
+
+    #[test]
+    fn two_rigs_meet_only_where_both_were_fished() {
+        let stretches = day(
+            vec![pass(1, 1, 0.0, 2.0), pass(2, 2, 2.0, 4.0)],
+            vec![fish(1, 1, 1.0)],
+        );
+        let (a, b) = (
+            Key::Tackle(Tackle::Rig(RigId(1))),
+            Key::Tackle(Tackle::Rig(RigId(2))),
+        );
+        let compared = Compared::of(
+            super::super::Angler::default(),
+            &strata(&stretches, Grouping::Rig, &a, &b),
+        )
+        .unwrap();
+        // One had the first two hours, the other the next: nothing can be told.
+        assert_eq!(compared.stratified, None);
+        assert_eq!(compared.verdict, Verdict::CannotTell);
+    }
+}
