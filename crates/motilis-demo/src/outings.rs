@@ -157,15 +157,7 @@ pub fn add(
         let rod_of = |place: usize| order.iter().zip(1..).find(|(one, _)| **one == place);
         for (place, (rig, out)) in lines.iter().enumerate() {
             let rod: u8 = rod_of(place).map_or(1, |(_, rod)| rod);
-            let line = RunningLine {
-                rig: rig.id,
-                setup: rig.setup,
-                main: rig.line.main,
-                weight: rig.line.weight.and_then(|weight| weight.mass()),
-                lead: rig.line.lead,
-                out: *out,
-            };
-            let boat = BoatRod::carrying(rod, &line, outing.wanted_depth);
+            let boat = aboard(rod, (rig, *out), outing.wanted_depth);
             rods::put(connection, id, &boat)?;
             // Rods come in at the end; on the open day all but the first are still out.
             let pass = Pass {
@@ -178,7 +170,7 @@ pub fn add(
                     setup: Some(rig.setup),
                     out: Some(*out),
                     lead: Some(rig.line.lead),
-                    weight: line.weight,
+                    weight: boat.rod.weight,
                     depth: Some(depth(&plan, &outing, rig, outing.speed, *out)),
                     speed: Some(outing.speed),
                     bait: String::new(),
@@ -198,6 +190,19 @@ pub fn add(
     }
     crate::season::add(connection, &days, &mut random)?;
     Ok(last)
+}
+
+/// A rod that carries a line.
+pub(crate) fn aboard(number: u8, (rig, out): Line<'_>, wanted: Metres) -> BoatRod {
+    let line = RunningLine {
+        rig: rig.id,
+        setup: rig.setup,
+        main: rig.line.main,
+        weight: rig.line.weight.and_then(|weight| weight.mass()),
+        lead: rig.line.lead,
+        out,
+    };
+    BoatRod::carrying(number, &line, wanted)
 }
 
 /// Temperatures read along the reservoir: place, minutes after the start, °F over the outing's.

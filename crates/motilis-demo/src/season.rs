@@ -3,7 +3,7 @@
 //! The truth behind them is known: of four rigs the first catches twice what the others do, and the first two hours
 //! after the start are the best. Whoever compares the raw rates of a rig that was fished early is misled by it.
 
-use crate::outings::{Line, Plan, depth, later, length};
+use crate::outings::{Line, Plan, aboard, depth, later, length};
 use jiff::{SignedDuration, Timestamp};
 use motilis_core::book::{
     BaitAfter, Caught, Event, EventKind, Landing, OnLine, Outing, OutingId, Strike,
@@ -11,7 +11,7 @@ use motilis_core::book::{
 use motilis_core::evidence::{Pass, Ran};
 use motilis_core::spread::Tackle;
 use motilis_core::units::{Celsius, Metres, MetresPerSecond};
-use motilis_store::{Connection, Error, events, outings, passes, rigs};
+use motilis_store::{Connection, Error, events, outings, passes, rigs, rods};
 use rand::Rng;
 use rand_chacha::ChaCha8Rng;
 
@@ -57,6 +57,8 @@ pub(crate) fn add(
         let id = outings::add(connection, &outing)?;
         let mut drawn = Vec::new();
         for rod in 1..=RODS {
+            let carried = lines[usize::from(rod - 1) % lines.len()];
+            rods::put(connection, id, &aboard(rod, carried, outing.wanted_depth))?;
             fish_a_rod(
                 connection,
                 (id, &outing),

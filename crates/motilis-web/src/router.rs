@@ -2,8 +2,8 @@
 
 use crate::error::Error;
 use crate::screens::{
-    acts, bench, boxes, column, installed, judging, log, lures, motion, outings, parts, settings,
-    setups, sheet, spread, spread_acts, start, tank, today, waters,
+    acts, bench, boxes, column, evidence, installed, judging, log, lures, motion, outings, parts,
+    settings, setups, sheet, spread, spread_acts, start, tank, today, waters,
 };
 use crate::{api, assets};
 use actix_multipart::form::MultipartFormConfig;
@@ -145,6 +145,7 @@ pub fn configure(config: &mut ServiceConfig) {
         .route("/log", web::get().to(log::show))
         .route("/log", web::post().to(log::tap))
         .route("/log/line", web::post().to(log::run_line))
+        .route("/evidence", web::get().to(evidence::show))
         .route("/log/rods/out", web::post().to(log::set_out))
         .route("/log/rods/in", web::post().to(log::take_in))
         .route("/log/rods/away", web::post().to(log::away))

@@ -16,7 +16,7 @@ mod sun;
 
 pub use illuminance::Illuminance;
 pub use moon::{Moon, moon};
-pub use sun::{Sun, sun};
+pub use sun::{Sun, dawn, sun};
 
 use crate::error::Error;
 use crate::fields;

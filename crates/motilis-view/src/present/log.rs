@@ -305,7 +305,8 @@ fn rod_row(day: &Day<'_>, aboard: &Aboard, now: Option<Timestamp>) -> RodRow {
     } else {
         ""
     };
-    let out = format!("{}{cable} out", system.depth(boat.rod.out));
+    let speed = system.speed(day.here.outing.speed);
+    let out = format!("{}{cable} out, {speed}", system.depth(boat.rod.out));
     let place = match (&aboard.depth, &aboard.sure) {
         (Ok(depth), _) if depth.0 <= 0.0 => format!("floats, {out}"),
         (Ok(depth), Some(sure)) => {

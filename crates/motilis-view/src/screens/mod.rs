@@ -4,6 +4,7 @@ mod bench;
 mod boxes;
 mod column;
 mod deleted;
+mod evidence;
 mod frame;
 mod judging;
 mod line_table;
@@ -26,6 +27,7 @@ pub use boxes::{
 };
 pub use column::{ClaimRow, Column, Slide};
 pub use deleted::{Deleted, DeletedRow};
+pub use evidence::{Better, EvidenceScreen, LengthRow, RateRow};
 pub use frame::{Choice, Field, Frame, Here, Screen, Sealed, Theme};
 pub use judging::{Judging, SchoolRow, WeightRow};
 pub use line_table::LineTable;

@@ -227,6 +227,14 @@ pub(crate) async fn correct(
     let (id, form, device) = (EventId(*id), sent.form, sent.device);
     let base = sent.borne.base.clone();
     let now = app.now();
+    if !["kind", "at", "length", "kept", "landing"]
+        .iter()
+        .any(|name| form.contains_key(*name))
+    {
+        return Err(Error::BadRequest(
+            "nothing was sent to correct; open the entry again and save it".into(),
+        ));
+    }
     // The quick form in a fish's notice stays there, with what the rules say of the length.
     let quick = !form.contains_key("kind");
     let outcome = app

@@ -4,6 +4,7 @@ pub(crate) mod acts;
 pub(crate) mod bench;
 pub(crate) mod boxes;
 pub(crate) mod column;
+pub(crate) mod evidence;
 pub(crate) mod installed;
 pub(crate) mod judging;
 pub(crate) mod log;

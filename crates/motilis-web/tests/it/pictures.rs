@@ -22,7 +22,7 @@ use scraper::{Html, Selector};
     "/spread/2?side=starboard&radius=260",
     "svg.spread-drawing"
 )]
-#[case("log", "/log", "svg.timeline")]
+#[case("log", "/log", "svg.day-bars")]
 #[case("log_mark", "/log", "svg.entry-mark")]
 fn a_drawing_is_as_it_was_reviewed(#[case] name: &str, #[case] path: &str, #[case] css: &str) {
     let page = TestServer::start().get(path);

@@ -14,7 +14,7 @@ const IMPERIAL: &[&str] = &["ft", "mph", "°F", "oz", "ft/s", "feet"];
 const ALSO_METRIC: &[&str] = &["mm", "g"];
 const ALSO_IMPERIAL: &[&str] = &["in"];
 /// Pages that speak of the water, not of parts.
-const ON_THE_WATER: [&str; 5] = ["/log", "/waters", "/tank/table", "/deleted", "/judging"];
+const ON_THE_WATER: [&str; 4] = ["/waters", "/tank/table", "/deleted", "/judging"];
 /// Words that no figure stands before.
 const WORDS_OF_METRIC: &[&str] = &["metre", "metres", "kilometre", "kilometres"];
 const WORDS_OF_IMPERIAL: &[&str] = &["feet", "mph"];

@@ -1,0 +1,448 @@
+//! What the log tells: rates with how sure they are, two held against each other, the season, the fish.
+
+use super::frame;
+use crate::draw::{Happening, RateBar, Timeline, TimelineSource};
+use crate::screens::{Better, Choice, EvidenceScreen, LengthRow, RateRow, Screen};
+use crate::seen::Device;
+use crate::units::System;
+use crate::words::{bench as say, capital};
+use jiff::civil::Date;
+use motilis_core::book::EventKind;
+use motilis_core::evidence::{
+    Belief, CLARITY, Compared, DEPTH_BAND, Group, Grouping, Key, LEAD_BAND, Record, SPEED_BAND,
+    Verdict, WARMTH_BAND, best_of,
+};
+use motilis_core::fish::Fish;
+use motilis_core::rig::Rig;
+use motilis_core::units::{Celsius, Metres, MetresPerSecond};
+use motilis_helm::{Book, Error, Evidence, Named, zone};
+use motilis_store::{events, waters};
+use std::collections::BTreeMap;
+
+/// What the page is asked for.
+#[derive(Debug, Clone, Default)]
+pub struct EvidenceLook {
+    /// A fish by its key; empty for the one fished for, `all` for every one.
+    pub fish: String,
+    /// What rates are grouped by.
+    pub by: String,
+    /// What they are crossed with.
+    pub crossed: String,
+    /// Place of the first of two groups to compare, among those with the most hours.
+    pub a: Option<usize>,
+    /// Of the second.
+    pub b: Option<usize>,
+}
+
+/// Groups with fewer rod-hours are left out of the list.
+const SHOWN_FROM: f64 = 0.5;
+/// Most groups of a list.
+const MOST: usize = 40;
+
+fn blade(rig: &Rig) -> Option<String> {
+    let mut blades = rig.stack().blades();
+    let first = blades.next()?;
+    let name = capital(&say::part_name(&first.2.part));
+    Some(if blades.next().is_some() {
+        format!("double {name}")
+    } else {
+        name
+    })
+}
+
+fn bait(rig: &Rig) -> Option<String> {
+    let pieces = rig.stack().pieces.iter();
+    let mut baits = pieces.filter_map(|piece| piece.part.bait());
+    Some(
+        baits
+            .next()
+            .map_or("no bait", |bait| bait.name())
+            .to_owned(),
+    )
+}
+
+/// What a group is called.
+fn name(evidence: &Evidence, by: Grouping, key: &Key, system: System) -> String {
+    let between = |band: i32, width: f64, shown: &dyn Fn(f64) -> crate::units::Figure| {
+        let (low, high) = (f64::from(band) * width, f64::from(band + 1) * width);
+        format!("{}–{}", shown(low).value, shown(high))
+    };
+    let depth = |metres: f64| system.depth(Metres(metres));
+    match key {
+        Key::Unknown => "not known".to_owned(),
+        Key::Named(name) => capital(name),
+        Key::Tackle(tackle) => evidence.names.get(tackle).cloned().unwrap_or_default(),
+        Key::Water(water) => evidence.waters.get(water).cloned().unwrap_or_default(),
+        Key::Band(band) => match by {
+            Grouping::UnderSurface => format!("{} down", between(*band, DEPTH_BAND.0, &depth)),
+            Grouping::OverBottom => {
+                format!("{} over the bottom", between(*band, DEPTH_BAND.0, &depth))
+            }
+            Grouping::Lead => format!("lead {}", between(*band, LEAD_BAND.0, &depth)),
+            Grouping::Speed => between(*band, SPEED_BAND.0, &|speed| {
+                system.speed(MetresPerSecond(speed))
+            }),
+            Grouping::Temperature => between(*band, WARMTH_BAND, &|warm| {
+                system.temperature(Celsius(warm))
+            }),
+            Grouping::AfterDawn if *band < 0 => "before dawn".to_owned(),
+            Grouping::AfterDawn => format!("{}–{} h after dawn", 2 * band, 2 * band + 2),
+            Grouping::Clarity => match usize::try_from(*band).unwrap_or(0) {
+                0 => format!("muddy, under {}", depth(CLARITY[0].0)),
+                at if at < CLARITY.len() => format!(
+                    "{}–{}",
+                    depth(CLARITY[at - 1].0).value,
+                    depth(CLARITY[at].0)
+                ),
+                _ => format!("clear, {} and more", depth(CLARITY[CLARITY.len() - 1].0)),
+            },
+            Grouping::Rig
+            | Grouping::Blade
+            | Grouping::Finish
+            | Grouping::Water
+            | Grouping::Bait => band.to_string(),
+        },
+    }
+}
+
+fn per_hour(rate: f64) -> String {
+    if rate < 0.095 {
+        format!("{rate:.3}")
+    } else {
+        format!("{rate:.2}")
+    }
+}
+
+fn rests_on(record: Record, strikes: u32) -> String {
+    let plural = if strikes == 1 { "" } else { "s" };
+    format!(
+        "{} fish, {strikes} strike{plural} in {:.1} rod-hours",
+        record.fish, record.rod_hours
+    )
+}
+
+fn rate_row(name: String, belief: &Belief, strikes: u32, most: f64, best: Option<f64>) -> RateRow {
+    let (low, high) = belief.interval();
+    RateRow {
+        name,
+        bar: RateBar::new(belief.rate(), (low, high), belief.mean, most),
+        rate: format!(
+            "{} an hour ({}–{})",
+            per_hour(belief.rate()),
+            per_hour(low),
+            per_hour(high)
+        ),
+        rests_on: rests_on(belief.record, strikes),
+        best: best.map_or_else(String::new, |best| {
+            format!("best of these: {:.0} %", best * 100.0)
+        }),
+    }
+}
+
+/// The end of a scale that holds most of the intervals.
+fn scale<'b>(beliefs: impl Iterator<Item = &'b Belief>) -> f64 {
+    let ends = beliefs.map(|belief| belief.interval().1.min(4.0 * belief.rate()));
+    ends.fold(0.1, f64::max) * 1.05
+}
+
+/// The page.
+///
+/// # Errors
+/// [`Error::Store`].
+pub fn evidence(
+    book: &Book<'_>,
+    device: Device,
+    look: &EvidenceLook,
+) -> Result<EvidenceScreen, Error> {
+    let system = device.system;
+    let here = book.here_if_any()?;
+    let usual = here.map(|here| here.outing.fish);
+    let fish = match look.fish.as_str() {
+        "all" => None,
+        key => Fish::from_key(key).or(usual),
+    };
+    let named = Named {
+        blade: &blade,
+        finish: &|rig| Some(say::finish(rig.finish())),
+        bait: &bait,
+    };
+    let evidence = Evidence::load(book, fish, &named)?;
+    let by = Grouping::from_key(&look.by).unwrap_or(Grouping::Rig);
+    let crossed = Grouping::from_key(&look.crossed).filter(|crossed| *crossed != by);
+    let rates = evidence.rates(by, crossed)?;
+    let enough = |(group, _): &&(Group, Belief)| group.record.rod_hours >= SHOWN_FROM;
+    let shown: Vec<&(Group, Belief)> = rates.iter().filter(enough).take(MOST).collect();
+    let most = scale(shown.iter().map(|(_, belief)| belief));
+    let best = best_of(&shown.iter().map(|(_, belief)| *belief).collect::<Vec<_>>());
+    let called = |group: &Group| {
+        let first = name(&evidence, by, &group.key, system);
+        match (crossed, &group.other) {
+            (Some(crossed), Some(other)) => {
+                format!("{first}, {}", name(&evidence, crossed, other, system))
+            }
+            _ => first,
+        }
+    };
+    let choices = |chosen: Option<usize>| -> Vec<Choice> {
+        let all = shown.iter().enumerate();
+        all.map(|(place, (group, _))| Choice {
+            value: place.to_string(),
+            label: called(group),
+            chosen: chosen == Some(place),
+        })
+        .collect()
+    };
+    let pair = [look.a.unwrap_or(0), look.b.unwrap_or(1)];
+    let compared = match (shown.get(pair[0]), shown.get(pair[1])) {
+        (Some((a, _)), Some((b, _))) if crossed.is_none() && a.key != b.key => {
+            let compared = evidence.compared(by, &a.key, &b.key)?;
+            Some(compared_row(&compared, [&called(a), &called(b)]))
+        }
+        _ => None,
+    };
+    let keys = |none: &'static str| {
+        let all = Grouping::ALL.iter().map(|one| (one.key(), one.name()));
+        [("", none)]
+            .into_iter()
+            .filter(|(_, none)| !none.is_empty())
+            .chain(all)
+    };
+    let of = evidence.fish.map_or("all", Fish::key);
+    let mut kinds: Vec<(&str, &str)> = vec![("all", "all of them")];
+    kinds.extend(Fish::ALL.iter().map(|fish| (fish.key(), fish.name())));
+    Ok(EvidenceScreen {
+        frame: frame(here, Screen::Log, device, "/evidence"),
+        fish: Choice::list(kinds, of),
+        by: Choice::list(keys(""), by.key()),
+        crossed: Choice::list(keys("nothing"), crossed.map_or("", Grouping::key)),
+        is_crossed: crossed.is_some(),
+        whole: whole(&evidence),
+        unknown: unknown(&evidence),
+        rates: shown
+            .iter()
+            .zip(best)
+            .map(|((group, belief), best)| {
+                rate_row(called(group), belief, group.strikes, most, Some(best))
+            })
+            .collect(),
+        more: rates.len() - shown.len(),
+        a: choices(Some(pair[0])),
+        b: choices(Some(pair[1])),
+        compared,
+        hours: hours(book, &evidence, system)?,
+        weeks: weeks(&evidence)?,
+        lengths: lengths(book, &evidence, system)?,
+    })
+}
+
+fn whole(evidence: &Evidence) -> String {
+    let Record { fish, rod_hours } = evidence.whole;
+    let rate = evidence.angler.rate();
+    let own = format!(
+        "{fish} fish in {rod_hours:.1} rod-hours over {} outings",
+        evidence.outings.len()
+    );
+    if rod_hours < 8.0 || fish == 0 {
+        return format!(
+            "{own}: too little for a mean of your own yet, so a fish in four hours stands for it."
+        );
+    }
+    format!(
+        "{own}: your mean is {} an hour, a fish in {:.1} rod-hours.",
+        per_hour(rate),
+        1.0 / rate
+    )
+}
+
+fn unknown(evidence: &Evidence) -> Vec<String> {
+    let mut said = Vec::new();
+    if evidence.unknown > 0 {
+        said.push(format!(
+            "{} more fish count for no rate: nobody kept the hours of what they took, or they lie beyond their outing.",
+            evidence.unknown
+        ));
+    }
+    if evidence.without_passes > 0 {
+        said.push(format!(
+            "On {} outings no hours were kept at all.",
+            evidence.without_passes
+        ));
+    }
+    said
+}
+
+fn compared_row(compared: &Compared, [a, b]: [&str; 2]) -> Better {
+    let said = |verdict: Verdict, probability: f64| {
+        let (first, second) = if probability >= 0.5 { (a, b) } else { (b, a) };
+        let sure = probability.max(1.0 - probability);
+        match verdict {
+            Verdict::CannotTell => format!("cannot tell ({sure:.2} for {first})"),
+            _ => format!(
+                "{first} is {} better than {second} ({sure:.2})",
+                verdict_word(verdict)
+            ),
+        }
+    };
+    let fair = match compared.stratified {
+        None => format!(
+            "{a} and {b} were never fished in the same place and hours with a fish on both: nothing can be told fairly."
+        ),
+        Some(ratio) => {
+            let (low, high) = ratio.interval();
+            let places = if ratio.informing == 1 {
+                "place"
+            } else {
+                "places"
+            };
+            format!(
+                "Within the same outing, depth and hours: {}. {a} brought {:.2} times as many an hour as {b} ({low:.2}–{high:.2}), from {} {places} and hours that tell.",
+                said(compared.verdict, compared.probability),
+                ratio.ratio,
+                ratio.informing
+            )
+        }
+    };
+    let whole = compared.whole;
+    let raw = format!(
+        "Whatever they were fished in: {}. {a} has {} fish in {:.1} rod-hours, {b} {} in {:.1}.",
+        said(compared.raw_verdict, compared.raw),
+        whole.a.fish,
+        whole.a.rod_hours,
+        whole.b.fish,
+        whole.b.rod_hours
+    );
+    Better {
+        fair,
+        raw,
+        caution: compared
+            .misleads()
+            .then_some("The two do not agree: the raw figure is probably the depth or the hour."),
+    }
+}
+
+fn verdict_word(verdict: Verdict) -> &'static str {
+    match verdict {
+        Verdict::Clear => "clearly",
+        Verdict::Likely => "likely",
+        Verdict::Leaning => "perhaps",
+        Verdict::CannotTell => "not known to be",
+    }
+}
+
+/// Widths and height of the picture of hours.
+const WIDE: (f64, f64) = (1_230.0, 240.0);
+const NARROW: (f64, f64) = (390.0, 220.0);
+
+/// Strikes and fish of all outings over the hours of a day.
+fn hours(
+    book: &Book<'_>,
+    evidence: &Evidence,
+    system: System,
+) -> Result<Option<(Timeline, Timeline)>, Error> {
+    let zones: BTreeMap<_, _> = waters::all(book.connection())?.into_iter().collect();
+    let mut happenings = Vec::new();
+    let mut bottom = Metres(1.0);
+    for (id, outing) in &evidence.outings {
+        let Some(water) = zones.get(&outing.water) else {
+            continue;
+        };
+        for (_, event) in events::of_outing(book.connection(), *id)? {
+            let bites = matches!(event.kind, EventKind::Fish | EventKind::Strike);
+            let Some(depth) = event.line.and_then(|line| line.depth).filter(|_| bites) else {
+                continue;
+            };
+            let time = event.at.to_zoned_datetime(zone(water)).time();
+            let second = f64::from(time.hour()) * 3_600.0 + f64::from(time.minute()) * 60.0;
+            bottom = Metres(bottom.0.max(1.1 * depth.0));
+            happenings.push(Happening {
+                second,
+                depth,
+                mark: event.kind.key(),
+            });
+        }
+    }
+    let draw = |size| {
+        Timeline::new(&TimelineSource {
+            happenings: &happenings,
+            bottom,
+            system,
+            size,
+        })
+    };
+    Ok(draw(WIDE).zip(draw(NARROW)))
+}
+
+/// Rates week by week, the first first.
+fn weeks(evidence: &Evidence) -> Result<Vec<RateRow>, Error> {
+    let mut weeks: BTreeMap<Date, (Record, u32)> = BTreeMap::new();
+    for stretch in &evidence.stretches {
+        let date = stretch
+            .from
+            .to_zoned_datetime(jiff::tz::TimeZone::UTC)
+            .date();
+        let monday = i32::from(date.weekday().to_monday_zero_offset());
+        let Ok(week) = date.checked_sub(jiff::Span::new().days(monday)) else {
+            continue;
+        };
+        let sum = weeks.entry(week).or_default();
+        sum.0 = sum.0.and(stretch.record);
+        sum.1 += stretch.strikes;
+    }
+    let mut believed = Vec::new();
+    for (week, (record, strikes)) in weeks {
+        believed.push((week, evidence.angler.believes(record)?, strikes));
+    }
+    let most = scale(believed.iter().map(|(_, belief, _)| belief));
+    let rows = believed.iter().map(|(week, belief, strikes)| {
+        let name = format!("Week of {}", week.strftime("%-d %b %Y"));
+        rate_row(name, belief, *strikes, most, None)
+    });
+    Ok(rows.collect())
+}
+
+/// Landed fish, species by species.
+fn lengths(book: &Book<'_>, evidence: &Evidence, system: System) -> Result<Vec<LengthRow>, Error> {
+    let mut caught: BTreeMap<&'static str, (Fish, Vec<Metres>, u32, u32)> = BTreeMap::new();
+    for (id, outing) in &evidence.outings {
+        for (_, event) in events::of_outing(book.connection(), *id)? {
+            if event.kind != EventKind::Fish {
+                continue;
+            }
+            let fish = event.caught.species.unwrap_or(outing.fish);
+            let entry = caught
+                .entry(fish.name())
+                .or_insert((fish, Vec::new(), 0, 0));
+            entry.1.extend(event.length);
+            entry.2 += u32::from(event.kept == Some(true));
+            entry.3 += 1;
+        }
+    }
+    let mut rows = Vec::new();
+    for (name, (fish, mut lengths, kept, count)) in caught {
+        lengths.sort_by(|a, b| a.0.total_cmp(&b.0));
+        let shown = |length: Metres| system.length_in_fractions(length).to_string();
+        let middle = lengths.get(lengths.len() / 2).copied();
+        let said = match (lengths.first(), lengths.last(), middle) {
+            (Some(least), Some(most), Some(middle)) => format!(
+                "{} to {}, half of them above {}",
+                shown(*least),
+                shown(*most),
+                shown(middle)
+            ),
+            _ => "none measured".to_owned(),
+        };
+        let standard = fish.standard_weight(false);
+        let weight = middle.and_then(|middle| {
+            let standard = standard?;
+            let weight = system.fish_weight(standard.of(middle)?);
+            Some(format!("{weight} ({}, from memory)", standard.source))
+        });
+        rows.push(LengthRow {
+            name,
+            count: format!("{count}, {} measured, {kept} kept", lengths.len()),
+            lengths: said,
+            weight: weight.unwrap_or_else(|| "no published equation here".to_owned()),
+        });
+    }
+    Ok(rows)
+}
