@@ -17,9 +17,9 @@ use rand_chacha::ChaCha8Rng;
 
 /// Outings beside those that are told in full.
 const MORE: i64 = 54;
-/// The first of them, and how far apart they lie.
+/// The first of them, at the hour the crew puts out; after it seven days hold three.
 const FIRST: &str = "2026-05-02T10:30:00Z";
-const APART: SignedDuration = SignedDuration::from_hours(55);
+const DAYS: (i64, i64) = (7, 3);
 /// Rods the crew fishes.
 const RODS: u8 = 4;
 /// Fish per rod-hour of the lines of a sheet, the best first, and strikes to a fish.
@@ -43,8 +43,8 @@ pub(crate) fn add(
     for number in 0..MORE {
         let (plan, lines) = like[random.random_range(0..like.len())];
         let started = later(
-            first + SignedDuration::from_hours(APART.as_hours() * number),
-            random.random_range(0.0..90.0),
+            first + SignedDuration::from_hours(24 * (number * DAYS.0 / DAYS.1)),
+            random.random_range(0.0..240.0),
         );
         let hours = random.random_range(2.5..6.0);
         let outing = Outing {

@@ -20,6 +20,7 @@ mod evidence;
 mod shop;
 mod shortages;
 mod standing;
+mod switching;
 mod tank;
 mod ways;
 
@@ -37,5 +38,6 @@ pub use motilis_store::trash::Record;
 pub use shop::Shop;
 pub use shortages::{Short, shortages};
 pub use standing::{Cannot, Mend, StandingRig};
+pub use switching::{Switching, switching};
 pub use tank::Tank;
 pub use ways::followed;

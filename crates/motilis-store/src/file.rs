@@ -299,7 +299,7 @@ mod tests {
             })
             .unwrap();
         assert_eq!((rods.len(), rods[0].number), (1, 1));
-        assert_eq!(rods[0].rod.out.0, 20.0);
+        assert!((rods[0].rod.out.0 - 20.0).abs() < 1e-9);
         let of: Vec<_> = passes
             .iter()
             .map(|(_, pass)| (pass.rod, pass.is_open()))

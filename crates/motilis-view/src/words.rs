@@ -9,6 +9,7 @@ pub mod spread;
 use crate::units::System;
 use motilis_core::blade::{Running, State};
 use motilis_core::book::{Event, Outing, WaterBody};
+use motilis_core::evidence::Verdict;
 use motilis_core::line::{LineSetup, Start, Sure};
 use motilis_core::rig::{Rig, What};
 use motilis_core::tackle::Release;
@@ -204,6 +205,16 @@ pub fn release_cautions(outing: &Outing, event: &Event, system: System) -> Vec<S
         cautions.push("Hooked deep: cut the line.".to_owned());
     }
     cautions
+}
+
+/// How sure something is better, before "better".
+pub fn surely(verdict: Verdict) -> &'static str {
+    match verdict {
+        Verdict::Clear => "clearly",
+        Verdict::Likely => "likely",
+        Verdict::Leaning => "perhaps",
+        Verdict::CannotTell => "not known to be",
+    }
 }
 
 /// Caution about a set-up's lead, where it has some.

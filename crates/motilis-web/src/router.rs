@@ -146,6 +146,7 @@ pub fn configure(config: &mut ServiceConfig) {
         .route("/log", web::post().to(log::tap))
         .route("/log/line", web::post().to(log::run_line))
         .route("/evidence", web::get().to(evidence::show))
+        .route("/log/switch", web::post().to(log::switch))
         .route("/log/rods/out", web::post().to(log::set_out))
         .route("/log/rods/in", web::post().to(log::take_in))
         .route("/log/rods/away", web::post().to(log::away))

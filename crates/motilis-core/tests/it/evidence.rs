@@ -1,4 +1,4 @@
-//! Rates against SciPy (see `tests/data/README.md`), and against seasons whose truth is known.
+//! Rates against `SciPy` (see `tests/data/README.md`), and against seasons whose truth is known.
 
 use approx::{assert_abs_diff_eq, assert_relative_eq};
 use motilis_core::book::RigId;

@@ -2,7 +2,6 @@
 
 use motilis_core::advice::{Candidate, Judge, Verdict, Ways};
 use motilis_core::bench::{Level, Rule, checks};
-use motilis_core::book::EventKind;
 use motilis_core::evidence::Entry;
 use motilis_core::rig::Kind;
 use motilis_core::units::{FOOT, MILE_PER_HOUR};

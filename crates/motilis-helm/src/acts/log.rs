@@ -1,12 +1,13 @@
 use super::{Doing, Made};
 use crate::aboard::Aboard;
 use crate::error::{Error, Refusal};
+use crate::switching::dismiss;
 use jiff::Timestamp;
 use motilis_core::book::{
-    BoatRod, Caught, Event, EventId, EventKind, Outing, PassId, PlannedSpread, RunningLine,
+    BoatRod, Caught, Event, EventId, EventKind, Outing, PassId, PlannedSpread, RigId, RunningLine,
     SpreadId,
 };
-use motilis_core::evidence::Pass;
+use motilis_core::evidence::{Logged, Pass};
 use motilis_core::units::MetresPerSecond;
 use motilis_store::{events, outings, passes, rods, spreads};
 
@@ -36,6 +37,10 @@ pub enum LogAct {
     TakeIn(Option<u8>),
     /// A rod is put away for the day, or taken back.
     Away(u8, bool),
+    /// Rods take over the line of the rig that is ahead; they are aboard until they are set out with it.
+    Switch(RigId, Vec<BoatRod>),
+    /// The call to do so is dismissed until another fish comes.
+    Dismiss(RigId, Box<Logged>),
     /// When a pass really began and ended.
     Hours(PassId, Timestamp, Option<Timestamp>),
 }
@@ -83,6 +88,27 @@ impl LogAct {
                 };
                 rods::put(connection, here.id, &boat)?;
                 Ok(Some(i64::from(rod)))
+            }
+            Self::Switch(rig, rods) => {
+                for boat in rods {
+                    let [before] = one(doing, boat.number)?;
+                    take_in(doing, &before)?;
+                    let here = doing.book.here()?;
+                    rods::put(connection, here.id, &boat)?;
+                    let changed = Event {
+                        entered: doing.now,
+                        rod: Some(boat.number),
+                        note: format!("from {}", before.name),
+                        line: Some(Aboard::of(doing.book, boat, None)?.on_line()),
+                        ..Event::new(here.id, EventKind::Change, doing.at, here.outing.speed)
+                    };
+                    events::add(connection, &changed)?;
+                }
+                Ok(Some(rig.0))
+            }
+            Self::Dismiss(rig, day) => {
+                dismiss(doing.book, rig, &day)?;
+                Ok(Some(rig.0))
             }
             Self::Hours(id, from, to) => {
                 passes::get(connection, id)?;

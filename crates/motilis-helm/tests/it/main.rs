@@ -2,14 +2,14 @@
 
 use jiff::Timestamp;
 use motilis_core::book::{EventKind, OutingId, RigId, RunningLine, SetupId, SpreadId};
-use motilis_core::evidence::{self, Pass};
+use motilis_core::evidence::{self, Logged, Pass};
 use motilis_core::line::Changes;
 use motilis_core::rig::{Edit, Setting};
 use motilis_core::spread::Towed;
 use motilis_core::units::{FOOT, Metres};
 use motilis_helm::{
     Aboard, Act, ActId, Book, Deck, Desk, Done, Error, LogAct, Mend, OutingAct, Refusal, RigAct,
-    Seal, SpreadAct, Tank, Undone, WaterAct, carry_out, take_back,
+    Seal, SpreadAct, Switching, Tank, Undone, WaterAct, carry_out, switching, take_back,
 };
 use motilis_store::trash::Record;
 use motilis_store::{Store, events, logged, passes};
@@ -440,4 +440,70 @@ fn rods_are_taken_from_a_spread(boat: Boat) {
             assert!(aboard.depth.is_ok());
         }
     });
+}
+
+/// The outing as its log has it, and the change its fish call for.
+fn called(boat: &Boat) -> (Logged, Option<Switching>) {
+    boat.ask(|book| {
+        let here = book.here().unwrap();
+        let days = logged::outings(book.connection(), Some(here.outing.fish)).unwrap();
+        let day = days[&here.id].clone();
+        let call = switching(book, &day, &Aboard::all(book).unwrap()).unwrap();
+        (day, call)
+    })
+}
+
+/// One rod catches everything: the others are called over, one stays a probe, a dismissed call comes back with a fish.
+#[rstest]
+fn the_rod_that_catches_everything_is_followed(boat: Boat) {
+    let rod = boat.ask(|book| {
+        let made = motilis_store::made::all(book.connection()).unwrap();
+        let spare = |rig| made.iter().filter(|(_, made)| made.rig == rig).count();
+        let all = Aboard::all(book).unwrap();
+        let most = all
+            .iter()
+            .max_by_key(|one| one.rig_id().map_or(0, spare))
+            .unwrap();
+        assert!(
+            spare(most.rig_id().unwrap()) >= 2,
+            "the box holds another of it"
+        );
+        most.boat.number
+    });
+    let mut taps = 0;
+    let mut tap = || {
+        taps += 1;
+        let fish = LogAct::Tap {
+            kind: EventKind::Fish,
+            rod: Some(rod),
+            note: String::new(),
+            caught: Box::default(),
+        };
+        boat.act(&format!("fish {taps}"), log(fish)).unwrap();
+    };
+    for _ in 0..9 {
+        tap();
+    }
+    let (day, call) = called(&boat);
+    let call = call.expect("nine fish on one of four rods are a call");
+    assert!(!call.call.rods.contains(&rod) && call.call.rods.len() < 4);
+    assert!(call.call.probability >= 0.8 && call.keep.is_some());
+    boat.act(
+        "not now",
+        log(LogAct::Dismiss(call.call.rig, Box::new(day))),
+    )
+    .unwrap();
+    assert!(called(&boat).1.is_none());
+    tap();
+    let (_, again) = called(&boat);
+    let again = again.expect("another fish makes it another call");
+    let first = again.call.rods[0];
+    boat.act("change", log(LogAct::Switch(again.call.rig, again.rods)))
+        .unwrap();
+    let (carries, fishes) = boat.ask(|book| {
+        let all = Aboard::all(book).unwrap();
+        let one = all.iter().find(|one| one.boat.number == first).unwrap();
+        (one.rig_id(), one.fishes())
+    });
+    assert_eq!((carries, fishes), (Some(again.call.rig), false));
 }

@@ -282,6 +282,33 @@ pub fn read(
         note: typed("note").trim().to_owned(),
         ..event.clone()
     };
+    let refusal = troubles(
+        &corrected,
+        &merged.conflicts,
+        &mut figures,
+        (&mut at, &mut note),
+    );
+    let sound = figures
+        .all()
+        .iter()
+        .all(|figure| figure.field.problem.is_none());
+    if refusal.is_none() && sound && at.problem.is_none() && note.problem.is_none() {
+        return Ok(corrected);
+    }
+    Err(Box::new(EntryForm {
+        base: base(&kept),
+        refusal,
+        ..form(&texts, figures, at, note, rods)
+    }))
+}
+
+/// Puts what cannot be, and what others changed meanwhile, beside its field; what has no field comes back.
+fn troubles(
+    corrected: &Event,
+    conflicts: &[(String, String)],
+    figures: &mut Figures,
+    (at, note): (&mut Field, &mut Field),
+) -> Option<String> {
     let mut refusal = None;
     if let Err(error) = corrected.check() {
         let sound = figures
@@ -297,7 +324,7 @@ pub fn read(
             None => {}
         }
     }
-    for (name, theirs) in &merged.conflicts {
+    for (name, theirs) in conflicts {
         let mut all = figures.all().map(|figure| &mut figure.field).into_iter();
         let field = all.find(|field| field.name == name);
         match (field, name.as_str()) {
@@ -307,18 +334,7 @@ pub fn read(
             (None, _) => refusal = Some(overtaken("A list", theirs).0),
         }
     }
-    let sound = figures
-        .all()
-        .iter()
-        .all(|figure| figure.field.problem.is_none());
-    if refusal.is_none() && sound && at.problem.is_none() && note.problem.is_none() {
-        return Ok(corrected);
-    }
-    Err(Box::new(EntryForm {
-        base: base(&kept),
-        refusal,
-        ..form(&texts, figures, at, note, rods)
-    }))
+    refusal
 }
 
 /// What the entry happened on: as it was, or what the rod now named carries.

@@ -5,7 +5,7 @@ use crate::draw::{Happening, RateBar, Timeline, TimelineSource};
 use crate::screens::{Better, Choice, EvidenceScreen, LengthRow, RateRow, Screen};
 use crate::seen::Device;
 use crate::units::System;
-use crate::words::{bench as say, capital};
+use crate::words::{self, bench as say, capital};
 use jiff::civil::Date;
 use motilis_core::book::EventKind;
 use motilis_core::evidence::{
@@ -50,15 +50,13 @@ fn blade(rig: &Rig) -> Option<String> {
     })
 }
 
-fn bait(rig: &Rig) -> Option<String> {
+fn bait(rig: &Rig) -> String {
     let pieces = rig.stack().pieces.iter();
     let mut baits = pieces.filter_map(|piece| piece.part.bait());
-    Some(
-        baits
-            .next()
-            .map_or("no bait", |bait| bait.name())
-            .to_owned(),
-    )
+    baits
+        .next()
+        .map_or("no bait", |bait| bait.name())
+        .to_owned()
 }
 
 /// What a group is called.
@@ -164,7 +162,7 @@ pub fn evidence(
     let named = Named {
         blade: &blade,
         finish: &|rig| Some(say::finish(rig.finish())),
-        bait: &bait,
+        bait: &|rig| Some(bait(rig)),
     };
     let evidence = Evidence::load(book, fish, &named)?;
     let by = Grouping::from_key(&look.by).unwrap_or(Grouping::Rig);
@@ -279,7 +277,7 @@ fn compared_row(compared: &Compared, [a, b]: [&str; 2]) -> Better {
             Verdict::CannotTell => format!("cannot tell ({sure:.2} for {first})"),
             _ => format!(
                 "{first} is {} better than {second} ({sure:.2})",
-                verdict_word(verdict)
+                words::surely(verdict)
             ),
         }
     };
@@ -317,15 +315,6 @@ fn compared_row(compared: &Compared, [a, b]: [&str; 2]) -> Better {
         caution: compared
             .misleads()
             .then_some("The two do not agree: the raw figure is probably the depth or the hour."),
-    }
-}
-
-fn verdict_word(verdict: Verdict) -> &'static str {
-    match verdict {
-        Verdict::Clear => "clearly",
-        Verdict::Likely => "likely",
-        Verdict::Leaning => "perhaps",
-        Verdict::CannotTell => "not known to be",
     }
 }
 

@@ -4,7 +4,7 @@ use super::{cannot_row, finish_class, frame, outing_choices};
 use crate::draw::{Bar, BenchDrawing, BenchSource, DayBars, DaySource, Row, Strip};
 use crate::forms::{entry as entry_form, text};
 use crate::screens::{
-    Choice, Entry, EntryForm, Field, Log, Notice, PassForm, PassRow, RodRow, Screen,
+    Choice, Entry, EntryForm, Field, Log, Notice, PassForm, PassRow, RodRow, Screen, SwitchRow,
 };
 use crate::seen::Device;
 use crate::units::{Problem, System};
@@ -16,7 +16,7 @@ use motilis_core::evidence::{self, End, Logged, Pass};
 use motilis_core::rules::{Landed, LocalRule, Says, of_landed};
 use motilis_core::sky::{Illuminance, moon, sun};
 use motilis_core::units::{INCH, Metres};
-use motilis_helm::{Aboard, Book, Error, Here};
+use motilis_helm::{Aboard, Book, Error, Here, Switching, switching};
 use motilis_store::{events, lures, passes, readings, rigs, rules, spreads};
 use std::collections::HashMap;
 
@@ -204,6 +204,9 @@ pub fn log(book: &Book<'_>, device: Device, told: &Told, mut extra: Extra) -> Re
         hours: hours(&day),
         has_ended: here.outing.ended.is_some(),
         out: rods.iter().filter(|row| row.fishes).count(),
+        switch: switching(book, &day.logged, &day.rods)?
+            .as_ref()
+            .map(switch_row),
         rods,
         spreads: spreads
             .into_iter()
@@ -353,6 +356,48 @@ fn rod_row(day: &Day<'_>, aboard: &Aboard, now: Option<Timestamp>) -> RodRow {
         away: boat.away,
         tank: aboard.rig_id().map(|rig| format!("/tank?rig={}", rig.0)),
     }
+}
+
+/// Fish and rod-hours of a belief: "4 fish in 3.1 rod-hours".
+fn known(belief: &evidence::Belief) -> String {
+    let record = belief.record;
+    format!("{} fish in {:.1} rod-hours", record.fish, record.rod_hours)
+}
+
+fn switch_row(switching: &Switching) -> SwitchRow {
+    let call = &switching.call;
+    let numbers: Vec<String> = call.rods.iter().map(u8::to_string).collect();
+    let rods = match numbers.as_slice() {
+        [one] => format!("Rod {one}"),
+        many => format!("Rods {}", many.join(" and ")),
+    };
+    let keep = switching.keep.map_or_else(String::new, |rod| {
+        format!(" Keep rod {rod} as it is, as a probe.")
+    });
+    let behind = if call.rods.len() == 1 {
+        "what it carries"
+    } else {
+        "what they carry"
+    };
+    SwitchRow {
+        rig: call.rig.0,
+        sentence: format!(
+            "{rods}: change to {}. It has {} today, {behind} has {}. {} better ({:.2}).{keep}",
+            switching.name,
+            known(&call.ahead),
+            known(&call.behind),
+            words::capital(words::surely(call.verdict)),
+            call.probability
+        ),
+    }
+}
+
+/// The log of the open outing as far as hours go, for acts that rest on it.
+///
+/// # Errors
+/// [`Error::Store`].
+pub fn logged_today(book: &Book<'_>) -> Result<Logged, Error> {
+    Ok(Day::load(book, Device::default())?.logged)
 }
 
 fn pass_row(

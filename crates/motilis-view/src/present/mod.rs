@@ -39,7 +39,7 @@ pub use evidence::{EvidenceLook, evidence};
 pub use import::{blank as import_form, preview};
 pub use judging::judging;
 pub use line_table::line_table;
-pub use log::{Extra as LogExtra, Told, log};
+pub use log::{Extra as LogExtra, Told, log, logged_today};
 pub use lures::lures;
 pub use made::broken;
 pub use motion::{Outcome, frames, motion};

@@ -18,6 +18,8 @@ pub struct Log {
     pub has_ended: bool,
     /// The rods, by number.
     pub rods: Vec<RodRow>,
+    /// The change that the day's fish call for.
+    pub switch: Option<SwitchRow>,
     /// How many of them are in the water.
     pub out: usize,
     /// Spreads whose rods can be taken.
@@ -154,6 +156,15 @@ pub struct EntryForm {
     pub base: String,
     /// What is wrong with the form as a whole.
     pub refusal: Option<String>,
+}
+
+/// A change of rods that is called.
+#[derive(Debug)]
+pub struct SwitchRow {
+    /// The rig that is ahead.
+    pub rig: i64,
+    /// What to do and why.
+    pub sentence: String,
 }
 
 /// A rod's stretch of time in the water.

@@ -31,7 +31,7 @@ pub use evidence::{Better, EvidenceScreen, LengthRow, RateRow};
 pub use frame::{Choice, Field, Frame, Here, Screen, Sealed, Theme};
 pub use judging::{Judging, SchoolRow, WeightRow};
 pub use line_table::LineTable;
-pub use log::{Entry, EntryForm, Log, Notice, PassForm, PassRow, RodRow};
+pub use log::{Entry, EntryForm, Log, Notice, PassForm, PassRow, RodRow, SwitchRow};
 pub use message::Message;
 pub use setups::{SetupForm, SetupGroup, SetupRow, Setups};
 pub use spread::{

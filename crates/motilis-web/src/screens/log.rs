@@ -6,13 +6,13 @@ use crate::device::{Looking, Sent};
 use crate::{App, Error};
 use actix_web::HttpResponse;
 use actix_web::web::{Data, Path, Query};
-use motilis_core::book::{Caught, EventId, EventKind, Landing, PassId, SpreadId, Strike};
-use motilis_helm::{Aboard, Act, LogAct, Tank};
+use motilis_core::book::{Caught, EventId, EventKind, Landing, PassId, RigId, SpreadId, Strike};
+use motilis_helm::{Aboard, Act, LogAct, Tank, switching};
 use motilis_store::{events, passes};
 use motilis_view::Seen;
 use motilis_view::forms::tank::{RawTank, Settling, settle};
 use motilis_view::forms::{Texts, entry};
-use motilis_view::present::{LogExtra, Told, log};
+use motilis_view::present::{LogExtra, Told, log, logged_today};
 use motilis_view::screens::Log;
 use serde::Deserialize;
 
@@ -191,6 +191,40 @@ pub(crate) async fn take_rods(app: Data<App>, sent: Sent<Meant>) -> Result<HttpR
     Ok(see("/log"))
 }
 
+/// Whether a called change is made.
+#[derive(Deserialize)]
+pub(crate) struct Answer {
+    #[serde(rename = "do", default)]
+    answer: String,
+    #[serde(default)]
+    rig: i64,
+}
+
+/// `POST /log/switch`: the change that the day's fish call for is made, or dismissed until another fish comes.
+pub(crate) async fn switch(app: Data<App>, sent: Sent<Answer>) -> Result<HttpResponse, Error> {
+    let answer = sent.form;
+    let outcome: Outcome<Log> = app
+        .act(&sent.borne, move |book| {
+            let day = logged_today(book)?;
+            if answer.answer != "yes" {
+                let act = LogAct::Dismiss(RigId(answer.rig), Box::new(day));
+                return Ok(Reading::Act(Act::Log(act)));
+            }
+            let called = switching(book, &day, &Aboard::all(book)?)?;
+            match called.filter(|called| called.call.rig.0 == answer.rig) {
+                Some(called) => Ok(Reading::Act(Act::Log(LogAct::Switch(
+                    called.call.rig,
+                    called.rods,
+                )))),
+                None => Err(Error::BadRequest(
+                    "that change is not called any more; the log shows how the rods stand".into(),
+                )),
+            }
+        })
+        .await?;
+    follow(outcome, |_| "/log".into())
+}
+
 /// `POST /log/line`: the line of the tank is on a rod from now on.
 pub(crate) async fn run_line(app: Data<App>, sent: Sent<RawTank>) -> Result<HttpResponse, Error> {
     let (raw, device) = (sent.form, sent.device);
@@ -227,9 +261,11 @@ pub(crate) async fn correct(
     let (id, form, device) = (EventId(*id), sent.form, sent.device);
     let base = sent.borne.base.clone();
     let now = app.now();
-    if !["kind", "at", "length", "kept", "landing"]
-        .iter()
-        .any(|name| form.contains_key(*name))
+    let whole = form.contains_key("kind") == form.contains_key("at");
+    if !whole
+        || !["kind", "at", "length", "kept", "landing"]
+            .iter()
+            .any(|name| form.contains_key(*name))
     {
         return Err(Error::BadRequest(
             "nothing was sent to correct; open the entry again and save it".into(),
