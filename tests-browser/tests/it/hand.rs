@@ -41,6 +41,7 @@ async fn all_sent(visit: &Visit) -> WebDriverResult<()> {
 async fn taps_outlive_a_link_that_drops() {
     demo(Size::Phone, async |visit| {
         let before = entries(visit).await?;
+        visit.click("#rod-1 .rod-more > summary").await?;
         visit.stop_program();
         for tap in [
             "#fish-on",
@@ -148,8 +149,9 @@ async fn two_phones_log_into_one_book() {
         other.goto(format!("{}/log", visit.address())).await?;
         for _ in 0..3 {
             visit.click("#fish-on").await?;
-            let button = other.query(By::Id("fish-on")).first().await?;
-            button.click().await?;
+            // Scrolled clear of the rule at the foot.
+            let tap = "const b = document.getElementById('fish-on'); b.scrollIntoView({block: 'center'}); b.click()";
+            other.execute(tap, vec![]).await?;
             pause(400).await;
         }
         all_sent(visit).await?;
@@ -507,6 +509,74 @@ async fn a_new_outing_on_glass_keeps_its_hour_and_marks_what_was_carried() {
         visit.find("#carried:not(:has(form))").await?;
         touch(false).await?;
         Ok(())
+    })
+    .await;
+}
+
+/// The Log by thumb: a rod's strike and fish by a tap each, its hours by the second button, the fish's length, the
+/// evidence they make.
+#[tokio::test]
+async fn rods_are_fished_by_thumb() {
+    demo(Size::Phone, async |visit| {
+        visit.go("/log").await?;
+        visit.click("#rod-2 .taps button[value=strike]").await?;
+        visit
+            .until("#rod-2 .notice", "Strike logged: rod 2")
+            .await?;
+        visit.click("#rod-2 .fish-on").await?;
+        visit.until("#rod-2 .notice", "Fish logged: rod 2").await?;
+        // The fish brought its rod in; the others fish on.
+        visit.until("#rod-2", "aboard").await?;
+        visit.until("#rod-1", "out since").await?;
+        visit.fill("#quick-length", "14").await?;
+        visit.click("#quick-kept").await?;
+        visit.until(".entry-fish", "14 in, kept").await?;
+        visit.click("#rod-2 .rod-move button").await?;
+        visit.until(".notice", "Rod 2 out").await?;
+        visit.until("#rod-2", "out since").await?;
+        visit.click("#all-in").await?;
+        visit.until("#rod-1", "aboard").await?;
+        visit.click("a[href='/evidence']").await?;
+        visit.until("#evidence-whole", "rod-hours").await?;
+        choose(visit, "by", "Depth under the surface").await?;
+        visit.until(".rate-name", "down").await?;
+        visit
+            .until("#compared-raw", "Whatever they were fished in")
+            .await
+    })
+    .await;
+}
+
+/// Chooses an entry of a list, as a thumb does.
+async fn choose(visit: &Visit, list: &str, entry: &str) -> WebDriverResult<()> {
+    let script = "const list = document.getElementById(arguments[0]); \
+        list.value = [...list.options].find((one) => one.text === arguments[1]).value; \
+        list.dispatchEvent(new Event('change', {bubbles: true}))";
+    visit
+        .browser
+        .execute(script, vec![list.into(), entry.into()])
+        .await
+        .map(drop)
+}
+
+/// "That rod catches all the fish": the change is called, made by a tap, and taken back.
+#[tokio::test]
+async fn a_switch_is_called_and_made() {
+    demo(Size::Desk, async |visit| {
+        visit.go("/log").await?;
+        visit.until("#switch", "change to Leech single").await?;
+        let says = visit.text("#switch").await?;
+        assert!(
+            says.contains("as a probe") && says.contains("it would hold"),
+            "{says}"
+        );
+        visit.click("#switch-no").await?;
+        visit.find("#log:not(:has(#switch))").await?;
+        visit.click("#rod-2 .fish-on").await?;
+        visit.until("#switch", "change to Leech single").await?;
+        visit.click("#switch-yes").await?;
+        visit.until(".entry", "Change").await?;
+        visit.until("#rod-1", "Leech single").await
     })
     .await;
 }

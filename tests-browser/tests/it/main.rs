@@ -62,7 +62,10 @@ async fn a_newcomer_goes_the_whole_way(#[case] size: Size, #[case] night: bool) 
         // One tap logs a fish; it is there after a reload, goes and comes back.
         visit.click("#fish-on").await?;
         visit
-            .until(".notice", "Fish logged: Tamarin two-hook, 22 ft down")
+            .until(
+                ".notice",
+                "Fish logged: rod 1, Tamarin two-hook, 22 ft down",
+            )
             .await?;
         visit.go("/log").await?;
         let words = visit.text(".entry").await?;

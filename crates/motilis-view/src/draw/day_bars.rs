@@ -5,7 +5,7 @@ use askama::Template;
 const SIDE: f64 = 46.0;
 /// Height of a curve's strip, of a rod's row, and of the rule of hours.
 const STRIP: f64 = 34.0;
-const ROW: f64 = 40.0;
+const ROW: f64 = 46.0;
 const RULE: f64 = 30.0;
 
 /// A stretch of time that a rod was in the water.

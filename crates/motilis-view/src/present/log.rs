@@ -153,9 +153,13 @@ impl<'a> Day<'a> {
 
     /// Hours of a pass, up to now while it is out.
     fn hours(&self, pass: &Pass, now: Option<Timestamp>) -> f64 {
-        let to = pass.to.or(self.running(now)).or(self.end());
-        let to = to.unwrap_or(pass.from);
-        (to.duration_since(pass.from).as_secs_f64() / 3_600.0).max(0.0)
+        let known = self.running(now).max(self.end());
+        let to = match (pass.to, known) {
+            (Some(to), Some(known)) => to.min(known),
+            (to, known) => to.or(known).unwrap_or(pass.from),
+        };
+        let from = pass.from.max(self.here.outing.started);
+        (to.duration_since(from).as_secs_f64() / 3_600.0).max(0.0)
     }
 }
 
@@ -645,6 +649,7 @@ fn headline(events: &[(EventId, Event)]) -> String {
 
 fn notice(day: &Day<'_>, told: &Told) -> Option<Notice> {
     let gone = |what: &str, undo: String| Notice {
+        rod: None,
         sentence: format!("{what} deleted."),
         warnings: Vec::new(),
         undo: Some(undo),
@@ -658,6 +663,7 @@ fn notice(day: &Day<'_>, told: &Told) -> Option<Notice> {
     }
     if let Some(sentence) = &told.moved {
         return Some(Notice {
+            rod: None,
             sentence: sentence.clone(),
             warnings: Vec::new(),
             undo: None,
@@ -702,6 +708,9 @@ fn notice(day: &Day<'_>, told: &Told) -> Option<Notice> {
         format!(": {}", place.join(", "))
     };
     Some(Notice {
+        rod: event
+            .rod
+            .filter(|rod| day.rods.iter().any(|one| one.boat.number == *rod)),
         sentence: format!("{} logged{what}.", event.kind.name()),
         warnings,
         undo: Some(format!("/log/{logged}/delete")),

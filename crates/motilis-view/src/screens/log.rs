@@ -84,6 +84,8 @@ pub struct RodRow {
 /// What was just done.
 #[derive(Debug)]
 pub struct Notice {
+    /// The rod it is about: it stands under that rod, so that the buttons stay where the thumb is.
+    pub rod: Option<u8>,
     /// In one sentence.
     pub sentence: String,
     /// What else there is to say of it.
@@ -92,6 +94,12 @@ pub struct Notice {
     pub undo: Option<String>,
     /// A fish that can be measured at once: its number, its form, and the figure the steps begin at.
     pub measure: Option<(i64, EntryForm, &'static str)>,
+}
+
+impl Notice {
+    fn is_at(&self, rod: &u8) -> bool {
+        self.rod == Some(*rod)
+    }
 }
 
 /// One entry of the log.

@@ -403,3 +403,126 @@ fn an_empty_data_file_is_answered_with_a_sentence() {
         assert!(!start.text("#door").is_empty());
     }
 }
+
+/// An hour of the demo's open day.
+fn that_morning() -> jiff::Timestamp {
+    "2026-09-05T14:00:00Z".parse().unwrap()
+}
+
+/// A fish tapped on a rod, and the number of its entry.
+fn fish_on(server: &TestServer, rod: &str) -> String {
+    let logged = server.post("/log", &[("kind", "fish"), ("rod", rod)]);
+    assert_eq!(logged.status, 303, "{}", logged.body);
+    logged
+        .location
+        .trim_start_matches("/log?logged=")
+        .to_owned()
+}
+
+#[test]
+fn a_length_is_held_against_the_rules_of_its_day() {
+    let server = TestServer::start_at(that_morning);
+    let id = fish_on(&server, "2");
+    let measured = |length: &str, kept: &str| {
+        let sent = [("length", length), ("kept", kept), ("_units", "imperial")];
+        let done = server.post(&format!("/log/{id}"), &sent);
+        server.get(&done.location).text("#rod-2 .notice")
+    };
+    let over = measured("24", "kept");
+    assert!(over.contains("By the rule you entered"), "{over}");
+    assert!(
+        over.contains("one over it was kept already") && over.contains("5th walleye kept"),
+        "{over}"
+    );
+    // Within a quarter of an inch of 21.7 nobody can tell.
+    let close = measured("21 3/4", "released");
+    assert!(close.contains("Too close to call"), "{close}");
+    let wrong = server.post(&format!("/log/{id}"), &[("length", "huge")]);
+    assert_eq!(wrong.status, 422);
+    assert!(wrong.text("#problem-length").contains("is not a number"));
+}
+
+#[test]
+fn rods_go_out_and_come_in_and_their_hours_are_corrected() {
+    let server = TestServer::start_at(that_morning);
+    let rod = |number: u8| server.get("/log").text(&format!("#rod-{number}"));
+    assert!(rod(3).contains("out since"));
+    fish_on(&server, "3");
+    assert!(rod(3).contains("aboard"), "{}", rod(3));
+    let out = server.post("/log/rods/out", &[("rod", "3")]);
+    assert_eq!(out.location, "/log?out=3");
+    assert!(rod(3).contains("out since 09:00"), "{}", rod(3));
+    for (form, status) in [
+        (vec![("rod", "9")], 400),
+        (vec![("rod", "two")], 400),
+        (vec![], 303),
+    ] {
+        assert_eq!(
+            server.post("/log/rods/in", &form).status,
+            status,
+            "{form:?}"
+        );
+    }
+    let page = server.get("/log");
+    let pass = page.attribute(".pass-form", "action");
+    let wrong = server.post(
+        &pass,
+        &[("from", "2026-09-05 12:00"), ("to", "2026-09-05 11:00")],
+    );
+    assert_eq!(wrong.status, 422);
+    assert!(wrong.text(".pass-form").contains("ends before it begins"));
+    let right = server.post(
+        &pass,
+        &[("from", "2026-09-05 06:30"), ("to", "2026-09-05 08:00")],
+    );
+    assert_eq!(right.status, 303);
+    let row = pass.replace("/log/passes/", "#pass-");
+    assert!(server.get("/log").text(&row).contains("1 h 30 min"));
+    let gone = server.post(&format!("{pass}/delete"), &[]);
+    let undo = server
+        .get(&gone.location)
+        .attribute(".notice form", "action");
+    assert!(undo.ends_with("/restore"), "{undo}");
+    assert_eq!(server.post(&undo, &[]).status, 303);
+    let away = server.post("/log/rods/away", &[("rod", "4"), ("away", "yes")]);
+    assert_eq!(away.status, 303);
+    assert!(rod(4).contains("put away"));
+}
+
+#[test]
+fn the_evidence_answers_whatever_it_is_asked() {
+    let server = TestServer::start();
+    for by in [
+        "rig",
+        "blade",
+        "finish",
+        "depth",
+        "over_bottom",
+        "speed",
+        "after_dawn",
+        "clarity",
+        "temperature",
+        "water",
+        "lead",
+        "bait",
+        "nonsense",
+    ] {
+        for crossed in ["", "after_dawn", by] {
+            let page = server.get(&format!(
+                "/evidence?fish=all&by={by}&crossed={crossed}&a=0&b=1"
+            ));
+            assert_eq!(page.status, 200, "{by} × {crossed}");
+            assert!(page.count(".rate") > 0, "{by} × {crossed}");
+        }
+    }
+    assert_eq!(server.get("/evidence?a=99&b=x&fish=pike").status, 200);
+    let none = server.get("/evidence?fish=chum");
+    assert!(none.text("#evidence").contains("a blank hour is evidence"));
+    // The demo's truth: of two rigs the one fished early looks better than it is, and the page says how many places tell.
+    let page = server.get("/evidence?fish=walleye&by=rig&a=0&b=1");
+    assert!(
+        page.text("#compared-fair")
+            .contains("Within the same outing")
+    );
+    assert!(TestServer::empty().get("/evidence").status < 500);
+}
