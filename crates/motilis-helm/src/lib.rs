@@ -23,6 +23,7 @@ mod standing;
 mod switching;
 mod tank;
 mod ways;
+mod whole_log;
 
 pub use aboard::Aboard;
 pub use acts::{
@@ -41,3 +42,4 @@ pub use standing::{Cannot, Mend, StandingRig};
 pub use switching::{Switching, switching};
 pub use tank::Tank;
 pub use ways::followed;
+pub use whole_log::WholeLog;

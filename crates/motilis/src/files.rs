@@ -1,8 +1,9 @@
 use anyhow::{Context, Result, bail};
 use askama::Template;
-use clap::Subcommand;
+use clap::{Args, Subcommand};
 use motilis_core::book::Board;
-use motilis_formats::{Format, read, write};
+use motilis_formats::{Format, read, write, write_fish, write_log, write_passes};
+use motilis_helm::WholeLog;
 use motilis_store::{Store, parts, rigs};
 use motilis_view::draw::{Paper, Sheet};
 use std::io::{Read, Write};
@@ -28,6 +29,12 @@ pub(crate) enum Export {
         #[arg(long, short)]
         output: Option<PathBuf>,
     },
+    /// Every entry of the log, figures in SI.
+    Log(Table),
+    /// Every pass: which rod had what in the water, where and how, from when to when.
+    Passes(Table),
+    /// Every fish.
+    Fish(Table),
     /// Every part of the box.
     Parts {
         /// As JSON; as CSV when not given.
@@ -40,6 +47,20 @@ pub(crate) enum Export {
         #[arg(long, short)]
         output: Option<PathBuf>,
     },
+}
+
+/// A table out of a data file.
+#[derive(Debug, Args)]
+pub(crate) struct Table {
+    /// As JSON; as CSV when not given.
+    #[arg(long)]
+    json: bool,
+    /// The data file.
+    #[arg(long, default_value = "motilis.db")]
+    data: PathBuf,
+    /// Where to write it; standard output when not given.
+    #[arg(long, short)]
+    output: Option<PathBuf>,
 }
 
 /// `motilis import …`
@@ -76,11 +97,22 @@ pub(crate) fn export(what: Export) -> Result<()> {
             };
             put(output.as_deref(), &bytes)
         }
+        Export::Log(table) => table.put(|log, format| write_log(&log.entries(), format)),
+        Export::Fish(table) => table.put(|log, format| write_fish(&log.entries(), format)),
+        Export::Passes(table) => table.put(|log, format| write_passes(&log.passes(), format)),
         Export::Parts { json, data, output } => {
             let all = open(&data)?.read(parts::all)?;
             let format = if json { Format::Json } else { Format::Csv };
             put(output.as_deref(), write(&all, format).as_bytes())
         }
+    }
+}
+
+impl Table {
+    fn put(&self, write: impl Fn(&WholeLog, Format) -> String) -> Result<()> {
+        let log = open(&self.data)?.read(WholeLog::load)?;
+        let format = if self.json { Format::Json } else { Format::Csv };
+        put(self.output.as_deref(), write(&log, format).as_bytes())
     }
 }
 

@@ -58,7 +58,7 @@ const DESK: [(&str, &str); 8] = [
     ("/today/card", "call-sheet"),
     ("/bench/1?at=2", "bench"),
     ("/bench/21", "bench-flasher"),
-    ("/bench/7?at=4", "bench-worm"),
+    ("/evidence", "evidence"),
     ("/bench/26?at=2", "bench-pattern"),
     ("/box", "box"),
 ];

@@ -34,6 +34,8 @@
 
   // Since when there is no link, and for which speed the figures on the page were computed.
   let lost = 0, figures = "", keptAt = 0;
+  // The page that was asked for without a link: said until there is one.
+  let unopened = "";
   // The page whose words stand here: its path, and a mark of its own.
   let here = location.pathname + location.search, page = "";
 
@@ -54,7 +56,7 @@
     const kept = open.length ? ` ${open.length} kept here; sent when it is back.` : "";
     const of = stale && figures ? ` Figures are for ${figures}.` : "";
     const words = lost
-      ? `No link since ${clock(lost)}.${of}${kept}`
+      ? `No link since ${clock(lost)}.${of}${kept}${unopened}`
       : open.length ? `Kept here, ${open.length} waiting.` : all.length ? "Not taken:" : stale ? `Being computed anew.${of}` : "";
     if (at("link-says").textContent !== words) at("link-says").textContent = words;
     const rows = all.map((act) => {
@@ -82,6 +84,7 @@
   };
   const isBack = () => {
     lost = 0;
+    unopened = "";
     for (const form of document.querySelectorAll("form[data-asked]")) {
       form.removeAttribute("data-asked");
       for (const kind of ["change", "input"]) window.htmx.trigger(form, kind);
@@ -283,8 +286,8 @@
       isBack();
       show(answer.text, to);
     } catch {
+      unopened = ` ${link.textContent.trim()} cannot be opened without it.`;
       strip();
-      at("link-says").textContent += ` ${link.textContent.trim()} cannot be opened without it.`;
     }
   });
 

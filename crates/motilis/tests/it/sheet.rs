@@ -148,6 +148,42 @@ fn a_rig_or_paper_that_is_none_is_refused_with_those_there_are() {
     assert!(!nowhere.exists());
 }
 
+/// The log goes out as three tables, the same records as CSV and as JSON.
+#[rstest]
+#[case("log", "entered_utc", 700..1_500)]
+#[case("passes", "rig_version", 500..2_000)]
+#[case("fish", "species", 250..350)]
+fn the_log_goes_out(
+    #[case] table: &str,
+    #[case] column: &str,
+    #[case] count: std::ops::Range<usize>,
+) {
+    let (_folder, data) = demo();
+    let csv = run(&["export", table], &data);
+    assert!(
+        csv.status.success(),
+        "{}",
+        String::from_utf8_lossy(&csv.stderr)
+    );
+    let csv = String::from_utf8(csv.stdout).unwrap();
+    assert!(
+        csv.lines()
+            .next()
+            .unwrap()
+            .split(',')
+            .any(|head| head == column)
+    );
+    let json = run(&["export", table, "--json"], &data);
+    let json: serde_json::Value = serde_json::from_slice(&json.stdout).unwrap();
+    let rows = json.as_array().unwrap();
+    assert!(count.contains(&rows.len()), "{} {table}", rows.len());
+    assert_eq!(csv.lines().count(), rows.len() + 1);
+    assert!(
+        rows.iter()
+            .all(|row| row[column] != serde_json::Value::Null)
+    );
+}
+
 #[rstest]
 #[case(&[], "box.csv")]
 #[case(&["--json"], "box.json")]
