@@ -14,8 +14,8 @@ use std::time::{Duration, Instant};
 use thirtyfour::error::WebDriverErrorInner;
 use thirtyfour::prelude::*;
 
-/// How long a page may take to show something.
-const PATIENCE: Duration = Duration::from_secs(6);
+/// How long a page may take to show something, on a machine that does other things besides.
+const PATIENCE: Duration = Duration::from_secs(20);
 
 /// A screen to look through.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
