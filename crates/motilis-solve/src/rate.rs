@@ -7,6 +7,8 @@ use utoipa::ToSchema;
 
 /// Most rigs, and most strata, of one question.
 const MOST: usize = 10_000;
+/// Most fish of a rig: more would only be waited for.
+const MOST_FISH: u32 = 100_000;
 /// Most rigs that are held against each other at once.
 const MOST_RIGS: usize = 200;
 
@@ -31,7 +33,7 @@ pub struct Request {
 #[derive(Debug, Clone, Copy, Deserialize, ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct Rig {
-    /// Fish on.
+    /// Fish on, at most 100 000.
     pub fish: u32,
     /// Hours a rod carried it, 0 to 1 000 000.
     pub rod_hours: f64,
@@ -106,6 +108,13 @@ pub fn solve(request: Request) -> Result<Answer, Refusal> {
         return Err(Refusal::new("strata", said));
     }
     let record = |fish, rod_hours, path: &dyn Fn() -> String| {
+        if fish > MOST_FISH {
+            let said = format!("{fish} fish are more than {MOST_FISH}; give at most so many");
+            return Err(Refusal::new(
+                path().replace("hours", "fish").replace("rod_", ""),
+                said,
+            ));
+        }
         let record = Record { fish, rod_hours };
         let believed = angler.believes(record);
         believed.map_err(|error| Refusal::new(path(), Refusal::from(error).message))

@@ -2,6 +2,7 @@ use super::{Angler, Belief, Record};
 use crate::error::Error;
 use statrs::distribution::{Continuous, ContinuousCDF, Gamma};
 use statrs::function::beta::beta_reg;
+use statrs::function::gamma::ln_gamma;
 
 /// Fewest rod-hours of either side before anything is said of the two (common practice, no source).
 pub const ENOUGH_HOURS: f64 = 2.0;
@@ -76,9 +77,11 @@ pub fn best_of(beliefs: &[Belief]) -> Vec<f64> {
     let gammas: Vec<Gamma> = beliefs.iter().map(Belief::gamma).collect();
     let widest = beliefs.iter().map(|one| one.shape).fold(1.0, f64::max);
     let step = 0.35 / widest.sqrt();
-    let low = |one: &Belief| (TAIL * one.shape).powf(1.0 / one.shape) * one.shape / one.hours;
+    // F(x) is at most (b x)^a / Γ(a + 1); the best of all is above what any of them surely is.
+    let low =
+        |one: &Belief| ((TAIL.ln() + ln_gamma(one.shape + 1.0)) / one.shape).exp() / one.hours;
     let high = |one: &Belief| (one.shape + 9.0 * one.shape.sqrt() + 30.0) / one.hours;
-    let from = beliefs.iter().map(low).fold(f64::INFINITY, f64::min).ln();
+    let from = beliefs.iter().map(low).fold(0.0, f64::max).ln();
     let to = beliefs.iter().map(high).fold(0.0, f64::max).ln();
     let mut sums = vec![0.0; beliefs.len()];
     let steps = ((to - from) / step).ceil() as usize;
@@ -93,8 +96,7 @@ pub fn best_of(beliefs: &[Belief]) -> Vec<f64> {
             }
         }
     }
-    let whole: f64 = sums.iter().sum();
-    sums.iter().map(|sum| sum / whole).collect()
+    sums
 }
 
 /// What a gamma leaves below the grid.

@@ -74,6 +74,23 @@ fn every_season_is_as_the_reference_has_it() {
     assert_eq!(rows, 40);
 }
 
+/// Two that are known well: the best of two is the better one, and nothing of the grid is cut off.
+#[test]
+fn the_best_of_two_is_the_better_one_however_well_they_are_known() {
+    for fish in [0, 3, 50, 400, 20_000] {
+        let angler = Angler::with_rate(0.4).unwrap();
+        let believed = |fish: u32, rod_hours| angler.believes(Record { fish, rod_hours }).unwrap();
+        let hours = f64::from(fish) / 0.4 + 5.0;
+        let pair = [
+            believed(fish, hours),
+            believed(fish + fish / 50, hours * 1.01),
+        ];
+        let best = best_of(&pair);
+        assert_abs_diff_eq!(best[0] + best[1], 1.0, epsilon = 1e-8);
+        assert_abs_diff_eq!(best[0], pair[0].beats(&pair[1]), epsilon = 1e-8);
+    }
+}
+
 /// Fish of a Poisson process in some hours, by its gaps.
 fn fish(random: &mut ChaCha8Rng, rate: f64, hours: f64) -> u32 {
     let mut at = 0.0;

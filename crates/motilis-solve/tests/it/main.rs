@@ -830,6 +830,7 @@ fn every_season_of_the_reference_is_answered() {
 #[case(json!({"rigs": []}), "rigs", "give 1 to 200")]
 #[case(json!({"rigs": [{"fish": 1, "rod_hours": -1}]}), "rigs[0].rod_hours", "between 0 and 1000000 h")]
 #[case(json!({"rigs": [{"fish": -1, "rod_hours": 1}]}), "rigs[0].fish", "")]
+#[case(json!({"rigs": [{"fish": 4_000_000_000_u32, "rod_hours": 1}]}), "rigs[0].fish", "at most so many")]
 #[case(json!({"mean_per_hour": 0, "rigs": [{"fish": 1, "rod_hours": 1}]}), "mean_per_hour", "above 0")]
 #[case(json!({"rigs": [{"fish": 1, "rod_hours": 1}], "strata": [{"a_fish": 1, "a_hours": 1, "b_fish": 0, "b_hours": -2}]}), "strata[0].b_hours", "between 0")]
 #[case(json!({"rigs": [{"fish": 1, "rod_hours": 1}], "weather": 1}), "weather", "weather")]

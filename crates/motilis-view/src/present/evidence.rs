@@ -9,8 +9,8 @@ use crate::words::{self, bench as say, capital};
 use jiff::civil::Date;
 use motilis_core::book::EventKind;
 use motilis_core::evidence::{
-    Belief, CLARITY, Compared, DEPTH_BAND, Group, Grouping, Key, LEAD_BAND, Record, SPEED_BAND,
-    Verdict, WARMTH_BAND, best_of,
+    Belief, CLARITY, Compared, DEPTH_BAND, ENOUGH_HOURS, Group, Grouping, Key, LEAD_BAND, Record,
+    SPEED_BAND, Verdict, WARMTH_BAND, best_of,
 };
 use motilis_core::fish::Fish;
 use motilis_core::rig::Rig;
@@ -220,7 +220,8 @@ pub fn evidence(
             .iter()
             .zip(best)
             .map(|((group, belief), best)| {
-                rate_row(called(group), belief, group.strikes, most, Some(best))
+                let said = (group.record.rod_hours >= ENOUGH_HOURS).then_some(best);
+                rate_row(called(group), belief, group.strikes, most, said)
             })
             .collect(),
         more: rates.len() - shown.len(),
