@@ -162,18 +162,53 @@ async fn two_phones_log_into_one_book() {
     .await;
 }
 
-async fn touch(visit: &Visit, kind: &str, points: &[(f64, f64)]) -> WebDriverResult<()> {
-    let points: Vec<_> = points
-        .iter()
-        .map(|(x, y)| json!({ "x": x, "y": y }))
-        .collect();
-    let event = json!({ "type": kind, "touchPoints": points });
-    visit
-        .browser
-        .cdp()
-        .send_raw("Input.dispatchTouchEvent", event)
-        .await?;
-    Ok(())
+/// Seconds between touch and first move: of a swipe, and of a hold.
+const SWIPE: f64 = 1.0 / 60.0;
+const HELD: f64 = 0.5;
+
+/// A finger whose touches carry their own times, so that a busy machine makes no hold of a swipe.
+struct Finger<'a> {
+    visit: &'a Visit,
+    time: f64,
+}
+
+impl<'a> Finger<'a> {
+    fn down(visit: &'a Visit) -> Self {
+        let now = std::time::SystemTime::now();
+        let time = now
+            .duration_since(std::time::UNIX_EPOCH)
+            .unwrap()
+            .as_secs_f64();
+        Self { visit, time }
+    }
+
+    async fn touch(
+        &mut self,
+        kind: &str,
+        points: &[(f64, f64)],
+        after: f64,
+    ) -> WebDriverResult<()> {
+        self.time += after;
+        let points: Vec<_> = points
+            .iter()
+            .map(|(x, y)| json!({ "x": x, "y": y }))
+            .collect();
+        let event = json!({ "type": kind, "touchPoints": points, "timestamp": self.time });
+        let cdp = self.visit.browser.cdp();
+        cdp.send_raw("Input.dispatchTouchEvent", event).await?;
+        Ok(())
+    }
+
+    /// Down at the first point, held, moved through the others a sixtieth of a second apart, and up.
+    async fn draw(visit: &'a Visit, hold: f64, points: &[(f64, f64)]) -> WebDriverResult<()> {
+        let mut finger = Self::down(visit);
+        finger.touch("touchStart", &points[..1], 0.0).await?;
+        for (step, point) in points.iter().skip(1).enumerate() {
+            let after = if step == 0 { hold } else { 1.0 / 60.0 };
+            finger.touch("touchMove", &[*point], after).await?;
+        }
+        finger.touch("touchEnd", &[], 1.0 / 60.0).await
+    }
 }
 
 /// A finger that scrolls over a slider leaves it; drawn by its thumb it moves.
@@ -190,11 +225,8 @@ async fn a_scroll_changes_no_value() {
             return [b.left, b.top + b.height / 2, b.width, b.left + 7 + share * (b.width - 14)]";
         let [left, y, width, thumb]: [f64; 4] = visit.browser.execute(box_of, vec![]).await?.convert()?;
         for x in [thumb, left + 0.8 * width] {
-            touch(visit, "touchStart", &[(x, y)]).await?;
-            for step in 1..12 {
-                touch(visit, "touchMove", &[(x + 1.5 * f64::from(step), y - 12.0 * f64::from(step))]).await?;
-            }
-            touch(visit, "touchEnd", &[]).await?;
+            let path: Vec<_> = (0..12).map(f64::from).map(|step| (x + 1.5 * step, y - 12.0 * step)).collect();
+            Finger::draw(visit, SWIPE, &path).await?;
             pause(200).await;
             assert_eq!(visit.value("#speed").await?, "1.2", "from {x}");
             let slider = visit.value(".slider[data-for=speed]").await?;
@@ -202,15 +234,11 @@ async fn a_scroll_changes_no_value() {
         }
         // A tap beside the thumb is no drag either.
         let [left, y, width, thumb]: [f64; 4] = visit.browser.execute(box_of, vec![]).await?.convert()?;
-        touch(visit, "touchStart", &[(left + 0.9 * width, y)]).await?;
-        touch(visit, "touchEnd", &[]).await?;
+        Finger::draw(visit, SWIPE, &[(left + 0.9 * width, y)]).await?;
         pause(200).await;
         assert_eq!(visit.value("#speed").await?, "1.2");
-        touch(visit, "touchStart", &[(thumb, y)]).await?;
-        for step in 1..12 {
-            touch(visit, "touchMove", &[(thumb + 8.0 * f64::from(step), y)]).await?;
-        }
-        touch(visit, "touchEnd", &[]).await?;
+        let path: Vec<_> = (0..12).map(f64::from).map(|step| (thumb + 8.0 * step, y)).collect();
+        Finger::draw(visit, SWIPE, &path).await?;
         pause(300).await;
         let speed: f64 = visit.value("#speed").await?.parse().unwrap();
         assert!(speed > 1.5, "drawn by its thumb it stands at {speed}");
@@ -241,21 +269,14 @@ async fn a_part_is_dragged_after_a_hold_only() {
             return [c.left + c.width / 2, c.top + c.height / 2]";
         let [x, y]: [f64; 2] = visit.browser.execute(place, vec![]).await?.convert()?;
         // A swipe.
-        touch(visit, "touchStart", &[(x, y)]).await?;
-        for step in 1..10 {
-            touch(visit, "touchMove", &[(x - 9.0 * f64::from(step), y)]).await?;
-        }
-        touch(visit, "touchEnd", &[]).await?;
+        let path: Vec<_> = (0..10).map(f64::from).map(|step| (x - 9.0 * step, y)).collect();
+        Finger::draw(visit, SWIPE, &path).await?;
         pause(500).await;
         assert_eq!(visit.text(".strip ol").await?, order);
         // A hold, then a drag to the front.
         let [x, y]: [f64; 2] = visit.browser.execute(place, vec![]).await?.convert()?;
-        touch(visit, "touchStart", &[(x, y)]).await?;
-        pause(500).await;
-        for step in 1..14 {
-            touch(visit, "touchMove", &[(x - 11.0 * f64::from(step), y)]).await?;
-        }
-        touch(visit, "touchEnd", &[]).await?;
+        let path: Vec<_> = (0..14).map(f64::from).map(|step| (x - 11.0 * step, y)).collect();
+        Finger::draw(visit, HELD, &path).await?;
         pause(800).await;
         assert_ne!(visit.text(".strip ol").await?, order);
         cdp.send_raw(

@@ -15,14 +15,14 @@
     held = null;
     if (!slider || event.pointerType === "mouse") return;
     held = {
-      slider, value: slider.value, x: event.clientX, y: event.clientY, since: performance.now(),
+      slider, value: slider.value, x: event.clientX, y: event.clientY, since: event.timeStamp,
       onThumb: Math.abs(event.clientX - thumbAt(slider)) < THUMB, moves: false,
     };
   }, true);
   document.addEventListener("pointermove", (event) => {
     if (!held || held.moves) return;
     const [dx, dy] = [Math.abs(event.clientX - held.x), Math.abs(event.clientY - held.y)];
-    const meant = held.onThumb || performance.now() - held.since > HOLD;
+    const meant = held.onThumb || event.timeStamp - held.since > HOLD;
     held.moves = meant && dx > SIDEWAYS && dx > 2 * dy;
   }, true);
   const ended = (event) => {

@@ -151,13 +151,14 @@
     if (!piece || event.button !== 0) return;
     drag = { piece, from: event.clientX, moved: false };
   });
-  // A finger drags after a hold; before that it scrolls. A drag that the browser takes away is none.
+  // A finger drags after a hold; before that it scrolls. A drag that the browser takes away is none. The hold is
+  // measured by the finger's own time: a page that is late with its events must not make a drag of a swipe.
   const HOLD = 350;
   let hold = 0;
-  const held = (event) => event.pointerType === "mouse" || performance.now() - hold > HOLD;
-  document.addEventListener("pointerdown", () => { hold = performance.now(); }, true);
+  const held = (event) => event.pointerType === "mouse" || event.timeStamp - hold > HOLD;
+  document.addEventListener("pointerdown", (event) => { hold = event.timeStamp; }, true);
   document.addEventListener("touchmove", (event) => {
-    const meant = drag?.moved || haul?.moved || ((drag || haul) && performance.now() - hold > HOLD);
+    const meant = drag?.moved || haul?.moved || ((drag || haul) && event.timeStamp - hold > HOLD);
     if (meant && event.cancelable) event.preventDefault();
   }, { passive: false });
   // A hold asks for no menu where it begins a drag.

@@ -229,6 +229,10 @@
     setTimeout(strip, QUIET + 10);
   };
 
+  // Two taps are told apart by the finger's own time: a page that was busy hands them on at once.
+  let clicked = 0;
+  document.addEventListener("click", (event) => { clicked = event.timeStamp; }, true);
+
   let last = { asked: "", time: 0 };
   document.addEventListener("submit", (event) => {
     const form = event.target, button = event.submitter;
@@ -238,8 +242,9 @@
     const data = new FormData(form, button);
     const address = new URL(button?.getAttribute("formaction") || form.getAttribute("action") || location.href, location.href);
     const asked = `${address} ${button?.name}=${button?.value}`;
-    const bounced = last.asked === asked && performance.now() - last.time < BOUNCE;
-    last = { asked, time: performance.now() };
+    const time = button ? clicked : event.timeStamp;
+    const bounced = last.asked === asked && time - last.time < BOUNCE;
+    last = { asked, time };
     // A fish is a fish each time; whatever else waits is not asked for twice.
     const again = !form.hasAttribute("data-each") && waiting().some((act) => !act.refused && act.page === page && act.asked === asked);
     if (bounced || again) return;
