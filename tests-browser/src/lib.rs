@@ -82,7 +82,25 @@ impl Visit {
     /// # Errors
     /// When the browser cannot run it.
     pub async fn unheard(&self, theme: &str, rules: &str) -> WebDriverResult<Vec<String>> {
+        // A part of the page that is swapped away while it is looked at has no colours.
+        self.settled().await?;
         audit::unheard(&self.browser, theme, rules).await
+    }
+
+    /// Waits until every part that the page fetches for itself has come.
+    async fn settled(&self) -> WebDriverResult<()> {
+        let open = "return document.querySelectorAll('.htmx-request, .htmx-swapping, .htmx-settling, [hx-trigger=load]').length";
+        let started = Instant::now();
+        while started.elapsed() < PATIENCE {
+            let open: u64 = self.browser.execute(open, vec![]).await?.convert()?;
+            if open == 0 {
+                return Ok(());
+            }
+            tokio::time::sleep(Duration::from_millis(40)).await;
+        }
+        Err(WebDriverError::RequestFailed(
+            "a part of the page never came".into(),
+        ))
     }
 
     /// Goes to a path.

@@ -94,6 +94,16 @@ fields! {
     FISH_STEP "step" "step_m" Range::closed(0.0, 0.05, "m", "between 0 and 0.05 m");
     /// Line or cable let out.
     OUT "out" "out_m" LET_OUT;
+    /// Minutes a rod of an experiment fishes one way.
+    SWAP_AFTER "swap_after" "swap_after_min" Range::closed(5.0, 240.0, "min", "between 5 and 240 min");
+    /// Speed over ground at an entry.
+    GROUND "ground" "ground_mps" Range::closed(0.0, 60.0, "m/s", "between 0 and 60 m/s");
+    /// Course over ground at an entry.
+    COURSE "course" "course_deg" ROSE;
+    /// How far a spot reaches.
+    SPOT_RADIUS "spot_radius" "radius_m" Range::closed(5.0, 5_000.0, "m", "between 5 and 5 000 m");
+    /// Depth of the water at a spot.
+    SPOT_DEPTH "spot_depth" "depth_m" DEEP;
     /// Depth a rig ran at.
     DEPTH "depth" "depth_m" WITH_SURFACE;
 

@@ -39,4 +39,10 @@ ids! {
     EventId
     /// Names a pass in the data file.
     PassId
+    /// Names a track in the data file.
+    TrackId
+    /// Names a spot in the data file.
+    SpotId
+    /// Names an experiment in the data file.
+    ExperimentId
 }

@@ -9,7 +9,7 @@
 //!
 //! [`mod@bench`] lays a rig out, checks and mends it. [`sky`] and [`light`] tell how far a fish sees a finish.
 //! [`fish`] holds what is known of the fish, [`rules`] what the angler typed in of the law, [`evidence`] what
-//! the log says. [`advice`] judges rigs against the conditions of an outing, [`mod@column`] shows their finishes
+//! the log says, [`track`] where the boat went. [`advice`] judges rigs against the conditions of an outing, [`mod@column`] shows their finishes
 //! in its water. [`tackle`] holds the catalogue of
 //! line materials and weights, [`water`] the properties of fresh and salt water, [`units`] the
 //! quantities every signature is written in. Inside, everything is SI.
@@ -48,6 +48,7 @@ pub mod sky;
 pub mod spread;
 pub mod tackle;
 pub mod towline;
+pub mod track;
 pub mod units;
 pub mod water;
 

@@ -61,6 +61,8 @@ pub const FOOT: Metres = Metres(0.3048);
 pub const INCH: Metres = Metres(0.0254);
 /// One millimetre.
 pub const MILLIMETRE: Metres = Metres(1e-3);
+/// The statute mile.
+pub const MILE: Metres = Metres(1_609.344);
 /// One statute mile an hour.
 pub const MILE_PER_HOUR: MetresPerSecond = MetresPerSecond(1_609.344 / 3_600.0);
 /// One kilometre an hour.

@@ -10,6 +10,7 @@ mod rigs;
 mod season;
 mod setups;
 mod spreads;
+mod tracks;
 mod tray;
 mod waters;
 
@@ -30,6 +31,7 @@ pub fn fill(store: &Store, seed: u64) -> Result<(), Error> {
         let rigs = rigs::add(connection, &setups, &tray)?;
         made::build(connection, &rigs)?;
         let open = outings::add(connection, &waters, &rigs, seed)?;
+        tracks::add(connection, &waters, seed)?;
         let spread = spreads::add(connection, &rigs, &setups)?;
         settings::set(connection, "open_spread", &spread.0.to_string())?;
         settings::set(connection, "crew", "2")?;

@@ -1,14 +1,19 @@
-//! The box as CSV and JSON, in and out; the log, out.
+//! Open formats: the box and the log as CSV and JSON, tracks as GPX, in and out.
 //!
-//! One record a part, the same fields in both formats ([`FIELDS`]); figures in SI with their unit in the
+//! One record a part or entry, the same fields in both formats ([`FIELDS`]); figures in SI with their unit in the
 //! name, so that what goes out comes back to the last digit. Reading never stops at the first mistake:
-//! [`Reading`] holds every record with its line and either a part or what is wrong with each field, so
-//! that a preview can show all of it and nothing is imported by halves.
+//! [`Reading`] and [`LogReading`] hold every record with its line and either what it is or what is wrong with each
+//! field, so that a preview can show all of it and nothing is imported by halves.
 
+mod gpx;
 mod log;
 mod parts;
 
-pub use log::{Of, write_fish, write_log, write_passes};
+pub use gpx::{GpxRefusal, MOST_GPX_BYTES, Mark, Recorded, read_gpx, write_gpx, write_track};
+pub use log::{
+    LogReading, LogRecord, LogRefusal, MOST_LOG_BYTES, Names, Of, Rate, read_log, write_entries,
+    write_fish, write_log, write_passes, write_rates,
+};
 pub use parts::{
     FIELDS, FieldProblem, Format, MOST_BYTES, Reading, Record, Refusal, read, table, write,
 };

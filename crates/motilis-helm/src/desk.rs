@@ -13,12 +13,13 @@ use motilis_core::bench::Stocked;
 use motilis_core::book::{
     EventKind, MadeState, PartId, ReadingId, RigId, RuleId, SetupId, TemperatureReading,
 };
-use motilis_core::evidence::{self, Angler, Record};
+use crate::season::Season;
+use motilis_core::evidence::{Angler, Light, Record};
 use motilis_core::line::{Changes, LineSetup};
 use motilis_core::rig::Finish;
 use motilis_core::rules::{Limits, LocalRule};
 use motilis_core::spread::Tackle;
-use motilis_store::{Connection, events, logged, made, outings, parts, readings, rules};
+use motilis_store::{Connection, events, made, outings, parts, readings, rules};
 use std::collections::{BTreeMap, HashMap};
 use std::sync::Arc;
 
@@ -109,13 +110,16 @@ impl Desk {
         };
         let date = here.local(here.outing.started).date();
         let rules = rules::of_water(connection, here.outing.water)?;
-        let records = evidence::records(logged::outings(connection, Some(fish))?.values());
+        // What the log says of a rig at the depth wanted and in the light there is.
+        let season = Season::load(connection, Some(fish))?;
+        let light = Some(Light::of(day.overhead.lux()));
+        let records = season.records(|one| one.is_like(here.outing.wanted_depth, light));
         let (schools, weights) = ways::followed(connection, fish)?;
         let ways = Ways {
             schools,
             weights,
             limits: Limits::on(date, fish, &rules),
-            angler: Angler::of(evidence::whole(&records)),
+            angler: Angler::of(season.whole()),
             tools: Vec::new(),
         };
         let mut desk = Self {

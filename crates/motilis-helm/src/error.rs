@@ -1,3 +1,4 @@
+use jiff::Timestamp;
 use thiserror::Error;
 
 /// Why a question has no answer, or an act was not done.
@@ -65,6 +66,10 @@ pub enum Refusal {
     Crew(u32),
     /// The rule is of another water.
     OtherWater,
+    /// No outing was fished in the hours of a track.
+    NoOutingThen(Timestamp, Timestamp),
+    /// That experiment is over.
+    Over,
     /// A figure cannot be.
     Figure(motilis_core::Error),
 }

@@ -2,21 +2,18 @@
 
 use crate::book::Book;
 use crate::error::Error;
-use jiff::Timestamp;
-use motilis_core::book::{Outing, OutingId, RigId, Tackle, WaterId};
+use crate::names::Names;
+use crate::season::Season;
+use motilis_core::book::{Tackle, WaterId};
 use motilis_core::evidence::{
-    Angler, Belief, Compared, Group, Grouping, Key, Pass, Record, Stretch, Traits, grouped, strata,
+    Angler, Belief, Compared, Group, Grouping, Key, Named, Record, grouped, strata,
 };
 use motilis_core::fish::Fish;
-use motilis_core::rig::Rig;
-use motilis_core::sky::dawn;
-use motilis_store::{logged, lures, outings, rigs, waters};
-use std::cell::RefCell;
-use std::collections::{BTreeMap, HashMap};
-use std::sync::Arc;
+use motilis_store::waters;
+use std::collections::{BTreeSet, HashMap};
 
 /// All that was fished for, cut into pieces that can be grouped.
-pub struct Evidence {
+pub struct Evidence<'n> {
     /// The fish it is of; `None` for all.
     pub fish: Option<Fish>,
     /// What the angler catches on the whole.
@@ -27,86 +24,49 @@ pub struct Evidence {
     pub unknown: u32,
     /// Outings without a single pass.
     pub without_passes: usize,
-    /// Outings looked at.
-    pub outings: Vec<(OutingId, Outing)>,
-    /// The pieces.
-    pub stretches: Vec<Stretch>,
-    /// What tackle is called.
-    pub names: HashMap<Tackle, String>,
+    /// What each outing tells.
+    pub season: Season,
     /// What waters are called.
     pub waters: HashMap<WaterId, String>,
+    names: Names,
+    named: &'n Named<'n>,
 }
 
-/// A rig as it was built for a pass.
-type Built = (RigId, Option<i64>);
-
-impl Evidence {
+impl<'n> Evidence<'n> {
     /// Reads it.
     ///
     /// # Errors
     /// [`Error::Store`].
-    pub fn load(book: &Book<'_>, fish: Option<Fish>, named: &Named<'_>) -> Result<Self, Error> {
+    pub fn load(
+        book: &Book<'_>,
+        fish: Option<Fish>,
+        named: &'n Named<'n>,
+    ) -> Result<Self, Error> {
         let connection = book.connection();
-        let days = logged::outings(connection, fish)?;
-        let bodies: HashMap<_, _> = waters::all(connection)?.into_iter().collect();
-        let kept: BTreeMap<OutingId, Outing> = outings::all(connection)?.into_iter().collect();
-        let built: RefCell<HashMap<Built, Option<Arc<Rig>>>> = RefCell::default();
-        let rig_of = |pass: &Pass| -> Option<Arc<Rig>> {
-            let key = (pass.tackle.rig()?, pass.ran.version);
-            if let Some(known) = built.borrow().get(&key) {
-                return known.clone();
-            }
-            let board = match key.1 {
-                Some(version) => rigs::board_at(connection, key.0, version),
-                None => rigs::board(connection, key.0),
-            };
-            let rig = board.ok().and_then(|board| board.rig().ok());
-            let rig = rig.map(|owned| Arc::new(owned.rig));
-            built.borrow_mut().insert(key, rig.clone());
-            rig
-        };
-        let mut stretches = Vec::new();
-        let (mut unknown, mut without_passes) = (0, 0);
-        for (id, day) in &days {
-            let Some(outing) = kept.get(id) else { continue };
-            unknown += day.fish_of_unknown_hours();
-            without_passes += usize::from(day.passes.is_empty());
-            let place = bodies
-                .get(&outing.water)
-                .and_then(|water| water.place().ok());
-            let dawn = place.and_then(|place| dawn(place, outing.started).ok()?);
-            let of = |pass: &Pass| traits(outing, pass, rig_of(pass).as_deref(), dawn, named);
-            stretches.extend(day.stretches(*id, of));
-        }
-        let whole = stretches
-            .iter()
-            .fold(Record::default(), |sum, one| sum.and(one.record));
-        let mut names = HashMap::new();
-        for stretch in &stretches {
-            if let std::collections::hash_map::Entry::Vacant(place) = names.entry(stretch.tackle) {
-                place.insert(match stretch.tackle {
-                    Tackle::Rig(rig) => rigs::name(connection, rig)?,
-                    Tackle::Lure(lure) => lures::name(connection, lure)?,
-                });
-            }
-        }
-        let outings = days
-            .keys()
-            .filter_map(|id| Some((*id, kept.get(id)?.clone())));
+        let season = Season::load(connection, fish)?;
+        let whole = season.whole();
+        let tackle: BTreeSet<Tackle> = season.stretches().map(|one| one.tackle).collect();
+        let bodies = waters::all(connection)?.into_iter();
         Ok(Self {
             fish,
             angler: Angler::of(whole),
             whole,
-            unknown,
-            without_passes,
-            outings: outings.collect(),
-            stretches,
-            names,
-            waters: bodies
-                .into_iter()
-                .map(|(id, water)| (id, water.name))
-                .collect(),
+            unknown: season.outings().iter().map(|told| told.unknown).sum(),
+            without_passes: season
+                .outings()
+                .iter()
+                .filter(|told| told.without_passes)
+                .count(),
+            names: Names::of(connection, tackle)?,
+            waters: bodies.map(|(id, water)| (id, water.name)).collect(),
+            season,
+            named,
         })
+    }
+
+    /// What a rig or lure is called.
+    pub fn name(&self, tackle: Tackle) -> &str {
+        self.names.get(tackle)
     }
 
     /// Rates by a grouping, or two crossed: those with the most hours first.
@@ -119,7 +79,7 @@ impl Evidence {
         crossed: Option<Grouping>,
     ) -> Result<Vec<(Group, Belief)>, Error> {
         let mut rates = Vec::new();
-        for group in grouped(&self.stretches, by, crossed) {
+        for group in grouped(self.season.stretches(), self.named, by, crossed) {
             let belief = self.angler.believes(group.record)?;
             rates.push((group, belief));
         }
@@ -135,44 +95,7 @@ impl Evidence {
     /// # Errors
     /// [`Error::Core`] for hours that cannot be.
     pub fn compared(&self, by: Grouping, a: &Key, b: &Key) -> Result<Compared, Error> {
-        let strata = strata(&self.stretches, by, a, b);
+        let strata = strata(self.season.stretches(), self.named, by, a, b);
         Ok(Compared::of(self.angler, &strata)?)
-    }
-}
-
-/// How a rig's blade, finish and bait are called: words are the views'.
-pub struct Named<'n> {
-    /// The blade: "Colorado 4".
-    pub blade: &'n dyn Fn(&Rig) -> Option<String>,
-    /// The finish.
-    pub finish: &'n dyn Fn(&Rig) -> Option<String>,
-    /// The bait.
-    pub bait: &'n dyn Fn(&Rig) -> Option<String>,
-}
-
-fn traits(
-    outing: &Outing,
-    pass: &Pass,
-    rig: Option<&Rig>,
-    dawn: Option<Timestamp>,
-    named: &Named<'_>,
-) -> Traits {
-    let bait = rig.and_then(|rig| (named.bait)(rig));
-    Traits {
-        blade: rig.and_then(|rig| (named.blade)(rig)),
-        finish: rig.and_then(|rig| (named.finish)(rig)),
-        bait: if pass.ran.bait.is_empty() {
-            bait
-        } else {
-            Some(pass.ran.bait.clone())
-        },
-        depth: pass.ran.depth,
-        bottom: outing.bottom,
-        speed: pass.ran.speed.unwrap_or(outing.speed),
-        lead: pass.ran.lead,
-        clarity: outing.clarity,
-        temperature: outing.temperature,
-        water: outing.water,
-        dawn,
     }
 }

@@ -4,9 +4,10 @@ use crate::aboard::Aboard;
 use crate::book::Book;
 use crate::error::Error;
 use motilis_core::book::{BoatRod, MadeState, RigId, Tackle};
-use motilis_core::evidence::{Angler, Belief, Logged, OnRod, SwitchCall, records, switch, whole};
+use crate::season::{Season, logged_today};
+use motilis_core::evidence::{Angler, Belief, Logged, OnRod, SwitchCall, records, switch};
 use motilis_core::spread::{Gravity, Spread, Towed, Unfit};
-use motilis_store::{logged, made, settings};
+use motilis_store::{made, settings};
 use std::sync::Arc;
 
 /// Where a dismissed call is remembered.
@@ -45,11 +46,7 @@ fn changed(boat: &BoatRod, ahead: &BoatRod) -> BoatRod {
 ///
 /// # Errors
 /// [`Error::Store`].
-pub fn switching(
-    book: &Book<'_>,
-    day: &Logged,
-    rods: &[Aboard],
-) -> Result<Option<Switching>, Error> {
+pub fn switching(book: &Book<'_>, rods: &[Aboard]) -> Result<Option<Switching>, Error> {
     let (here, connection) = (book.here()?, book.connection());
     let out: Vec<&Aboard> = rods.iter().filter(|rod| !rod.boat.away).collect();
     let on: Vec<OnRod> = out
@@ -64,9 +61,10 @@ pub fn switching(
     if on.len() < 2 {
         return Ok(None);
     }
-    let season = records(logged::outings(connection, Some(here.outing.fish))?.values());
-    let angler = Angler::of(whole(&season));
-    let today = records([day]);
+    let day = logged_today(book)?;
+    let season = Season::load(connection, Some(here.outing.fish))?;
+    let angler = Angler::of(season.whole());
+    let today = records([&day]);
     let mut beliefs: Vec<(RigId, Belief)> = Vec::new();
     for one in &on {
         if beliefs.iter().all(|(rig, _)| *rig != one.rig) {
@@ -89,7 +87,7 @@ pub fn switching(
         return Ok(None);
     };
     let dismissed = settings::get(connection, DISMISSED)?;
-    if dismissed.as_deref() == Some(stamp(book, call.rig, day)?.as_str()) {
+    if dismissed.as_deref() == Some(stamp(book, call.rig, &day)?.as_str()) {
         return Ok(None);
     }
     let Some(ahead) = out.iter().find(|rod| rod.rig_id() == Some(call.rig)) else {
@@ -124,14 +122,14 @@ pub fn switching(
 }
 
 /// What a call was dismissed on: another fish makes it another call.
-pub(crate) fn stamp(book: &Book<'_>, rig: RigId, day: &Logged) -> Result<String, Error> {
+fn stamp(book: &Book<'_>, rig: RigId, day: &Logged) -> Result<String, Error> {
     let fish = day.entries.iter().filter(|entry| entry.fish).count();
     Ok(format!("{}:{}:{fish}", book.here()?.id.0, rig.0))
 }
 
 /// Dismisses a call until the evidence moves by a fish.
-pub(crate) fn dismiss(book: &Book<'_>, rig: RigId, day: &Logged) -> Result<(), Error> {
-    let stamp = stamp(book, rig, day)?;
+pub(crate) fn dismiss(book: &Book<'_>, rig: RigId) -> Result<(), Error> {
+    let stamp = stamp(book, rig, &logged_today(book)?)?;
     Ok(settings::set(book.connection(), DISMISSED, &stamp)?)
 }
 

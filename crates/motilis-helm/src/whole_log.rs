@@ -1,17 +1,19 @@
 //! The whole log, with the names of what it speaks of, for tables that go out.
 
-use motilis_core::book::{Event, EventId, Outing, OutingId, PassId, Tackle};
+use crate::names::Names;
+use motilis_core::book::{Event, EventId, Outing, OutingId, PassId, SetupId, Tackle};
 use motilis_core::evidence::Pass;
 use motilis_formats::Of;
-use motilis_store::{Connection, Error, events, lures, outings, passes, rigs, waters};
+use motilis_store::{Connection, Error, events, outings, passes, setups, waters};
 use std::collections::{BTreeMap, HashMap};
 
 /// Everything that was logged on outings that are not thrown away.
 pub struct WholeLog {
-    outings: Vec<(OutingId, Outing)>,
+    outings: BTreeMap<OutingId, Outing>,
     events: Vec<(EventId, Event)>,
     passes: Vec<(OutingId, PassId, Pass)>,
-    names: HashMap<Tackle, String>,
+    names: Names,
+    setups: HashMap<SetupId, String>,
     waters: BTreeMap<i64, String>,
 }
 
@@ -31,44 +33,52 @@ impl WholeLog {
             let of = passes::of_outing(connection, *id)?;
             stretches.extend(of.into_iter().map(|(pass, row)| (*id, pass, row)));
         }
-        let mut names = HashMap::new();
         let of_entries = entries.iter().filter_map(|(_, event)| event.line);
         let of_passes = stretches.iter().map(|(_, _, pass)| pass.tackle);
-        for tackle in of_entries.map(|line| line.tackle).chain(of_passes) {
-            if let std::collections::hash_map::Entry::Vacant(place) = names.entry(tackle) {
-                place.insert(match tackle {
-                    Tackle::Rig(rig) => rigs::name(connection, rig)?,
-                    Tackle::Lure(lure) => lures::name(connection, lure)?,
-                });
-            }
-        }
+        let named = of_entries.map(|line| line.tackle).chain(of_passes);
+        let waters = waters::all(connection)?.into_iter();
+        let setups = setups::all(connection)?.into_iter();
         Ok(Self {
-            outings: all,
+            names: Names::of(connection, named)?,
+            outings: all.into_iter().collect(),
             events: entries,
             passes: stretches,
-            names,
-            waters: waters::all(connection)?
-                .into_iter()
-                .map(|(id, water)| (id.0, water.name))
-                .collect(),
+            setups: setups.map(|(id, setup)| (id, setup.name)).collect(),
+            waters: waters.map(|(id, water)| (id.0, water.name)).collect(),
         })
     }
 
-    fn of(&self, id: OutingId, tackle: Option<Tackle>) -> Option<Of<'_>> {
-        let (_, outing) = self.outings.iter().find(|(known, _)| *known == id)?;
-        let name = tackle.and_then(|tackle| self.names.get(&tackle));
+    fn water(&self, outing: &Outing) -> &str {
+        self.waters.get(&outing.water.0).map_or("", String::as_str)
+    }
+
+    fn of(&self, id: OutingId, tackle: Option<Tackle>, setup: Option<SetupId>) -> Option<Of<'_>> {
+        let outing = self.outings.get(&id)?;
+        let setup = setup.and_then(|setup| self.setups.get(&setup));
         Some(Of {
             outing: id,
-            water: self.waters.get(&outing.water.0).map_or("", String::as_str),
-            tackle: name.map_or("", String::as_str),
+            started: outing.started,
+            water: self.water(outing),
+            tackle: tackle.map_or("", |tackle| self.names.get(tackle)),
+            setup: setup.map_or("", String::as_str),
             fish: outing.fish,
         })
+    }
+
+    /// Every outing with its water's name, the oldest first.
+    pub fn outings(&self) -> Vec<(OutingId, Outing, &str)> {
+        let all = self.outings.iter();
+        let mut all: Vec<_> = all
+            .map(|(id, outing)| (*id, outing.clone(), self.water(outing)))
+            .collect();
+        all.sort_by_key(|(id, outing, _)| (outing.started, *id));
+        all
     }
 
     /// Every entry.
     pub fn entries(&self) -> Vec<(EventId, Event, Of<'_>)> {
         let named = self.events.iter().filter_map(|(id, event)| {
-            let of = self.of(event.outing, event.line.map(|line| line.tackle))?;
+            let of = self.of(event.outing, event.line.map(|line| line.tackle), None)?;
             Some((*id, event.clone(), of))
         });
         named.collect()
@@ -77,7 +87,8 @@ impl WholeLog {
     /// Every pass.
     pub fn passes(&self) -> Vec<(PassId, Pass, Of<'_>)> {
         let named = self.passes.iter().filter_map(|(outing, id, pass)| {
-            Some((*id, pass.clone(), self.of(*outing, Some(pass.tackle))?))
+            let of = self.of(*outing, Some(pass.tackle), pass.ran.setup)?;
+            Some((*id, pass.clone(), of))
         });
         named.collect()
     }

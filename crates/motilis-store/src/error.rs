@@ -33,6 +33,15 @@ pub enum Error {
         #[source]
         source: rusqlite::Error,
     },
+    /// There is a file already where a new one should be made.
+    #[error("{} exists already; name a new file", path.display())]
+    Exists {
+        /// The file.
+        path: PathBuf,
+    },
+    /// The document holds no book.
+    #[error("the file is no book of this program: {0}")]
+    NoBook(String),
     /// There is no such record.
     #[error("there is no {what} number {id}")]
     Missing {

@@ -1,11 +1,12 @@
 //! What happened on the water: strikes, fish, follows, bottom touches, notes.
 
-use crate::row::{found, keyed, keyed_or_none, readable, unreadable};
+use crate::row::{found, insert, keyed, keyed_or_none, readable, unreadable, update_row, whose_row};
 use crate::spreads::{tackle_columns, tackle_of};
 use crate::{Error, passes};
 use jiff::Timestamp;
 use motilis_core::book::{
-    BaitAfter, Caught, Event, EventId, EventKind, Given, Landing, OnLine, OutingId, Strike,
+    BaitAfter, Caught, Event, EventId, EventKind, Given, Landing, OnLine, OutingId, Play,
+    Strike,
 };
 use motilis_core::fish::Fish;
 use motilis_core::units::{Kilograms, Metres, MetresPerSecond};
@@ -17,16 +18,26 @@ use rusqlite::{Connection, Row};
 /// # Errors
 /// [`Error::Sqlite`] when a figure is out of its range or the outing or rig do not exist.
 pub fn add(connection: &Connection, event: &Event) -> Result<EventId, Error> {
-    connection.execute(
-        "INSERT INTO events (outing_id, kind, at_utc_s, entered_utc_s, rod, rig_id, lure_id, out_m, depth_m, speed_mps,
-             length_m, kept, species, landing, girth_m, weight_kg, sex, condition, hooked, clipped, strike, bait_after,
-             given, lat, lon, note)
-         VALUES (:outing_id, :kind, :at_utc_s, :entered_utc_s, :rod, :rig_id, :lure_id, :out_m, :depth_m, :speed_mps,
-             :length_m, :kept, :species, :landing, :girth_m, :weight_kg, :sex, :condition, :hooked, :clipped, :strike,
-             :bait_after, :given, :lat, :lon, :note)",
-        &columns(event)[..],
-    )?;
+    insert(connection, "events", &columns(event))?;
     Ok(EventId(connection.last_insert_rowid()))
+}
+
+/// Adds an event under a number that no entry has.
+///
+/// # Errors
+/// [`Error::Sqlite`] as for [`add`], and when the number is taken.
+pub fn add_as(connection: &Connection, id: EventId, event: &Event) -> Result<(), Error> {
+    let mut columns = columns(event);
+    columns.push(("id", id.0.into()));
+    Ok(insert(connection, "events", &columns)?)
+}
+
+/// The outing of an entry, thrown away or not, and whether it is; `None` for a number that no entry has.
+///
+/// # Errors
+/// [`Error::Sqlite`].
+pub fn whose(connection: &Connection, id: EventId) -> Result<Option<(OutingId, bool)>, Error> {
+    whose_row(connection, "events", id.0)
 }
 
 /// Puts a corrected event in place of the old one.
@@ -34,18 +45,7 @@ pub fn add(connection: &Connection, event: &Event) -> Result<EventId, Error> {
 /// # Errors
 /// [`Error::Missing`], [`Error::Sqlite`].
 pub fn update(connection: &Connection, id: EventId, event: &Event) -> Result<(), Error> {
-    let mut columns = columns(event);
-    columns.push((":id", id.0.into()));
-    let changed = connection.execute(
-        "UPDATE events SET outing_id = :outing_id, kind = :kind, at_utc_s = :at_utc_s, entered_utc_s = :entered_utc_s,
-             rod = :rod, rig_id = :rig_id, lure_id = :lure_id, out_m = :out_m, depth_m = :depth_m,
-             speed_mps = :speed_mps, length_m = :length_m, kept = :kept, species = :species, landing = :landing,
-             girth_m = :girth_m, weight_kg = :weight_kg, sex = :sex, condition = :condition, hooked = :hooked,
-             clipped = :clipped, strike = :strike, bait_after = :bait_after, given = :given, lat = :lat, lon = :lon,
-             note = :note
-         WHERE id = :id AND deleted_utc_s IS NULL",
-        &columns[..],
-    )?;
+    let changed = update_row(connection, "events", id.0, &columns(event))?;
     if changed == 0 {
         return Err(Error::Missing {
             what: "log entry",
@@ -87,32 +87,35 @@ fn columns(event: &Event) -> Vec<(&'static str, Value)> {
     let key = |key: Option<&str>| Value::from(key.map(str::to_owned));
     let metres = |length: Option<Metres>| Value::from(length.map(|length| length.0));
     vec![
-        (":outing_id", event.outing.0.into()),
-        (":kind", event.kind.key().to_owned().into()),
-        (":at_utc_s", event.at.as_second().into()),
-        (":entered_utc_s", event.entered.as_second().into()),
-        (":rod", event.rod.map(i64::from).into()),
-        (":rig_id", rig.into()),
-        (":lure_id", lure.into()),
-        (":out_m", metres(line.map(|line| line.out))),
-        (":depth_m", metres(line.and_then(|line| line.depth))),
-        (":speed_mps", event.speed.0.into()),
-        (":length_m", metres(event.length)),
-        (":kept", event.kept.map(i64::from).into()),
-        (":species", key(caught.species.map(Fish::key))),
-        (":landing", key(caught.landing.map(Landing::key))),
-        (":girth_m", metres(caught.girth)),
-        (":weight_kg", caught.weight.map(|weight| weight.0).into()),
-        (":sex", caught.sex.clone().into()),
-        (":condition", caught.condition.clone().into()),
-        (":hooked", caught.hooked.clone().into()),
-        (":clipped", caught.clipped.map(i64::from).into()),
-        (":strike", key(caught.strike.map(Strike::key))),
-        (":bait_after", key(caught.bait_after.map(BaitAfter::key))),
-        (":given", event.given.key().to_owned().into()),
-        (":lat", event.place.map(|(lat, _)| lat).into()),
-        (":lon", event.place.map(|(_, lon)| lon).into()),
-        (":note", event.note.clone().into()),
+        ("outing_id", event.outing.0.into()),
+        ("kind", event.kind.key().to_owned().into()),
+        ("at_utc_s", event.at.as_second().into()),
+        ("entered_utc_s", event.entered.as_second().into()),
+        ("rod", event.rod.map(i64::from).into()),
+        ("rig_id", rig.into()),
+        ("lure_id", lure.into()),
+        ("out_m", metres(line.map(|line| line.out))),
+        ("depth_m", metres(line.and_then(|line| line.depth))),
+        ("speed_mps", event.speed.0.into()),
+        ("length_m", metres(event.length)),
+        ("kept", event.kept.map(i64::from).into()),
+        ("species", key(caught.species.map(Fish::key))),
+        ("landing", key(caught.landing.map(Landing::key))),
+        ("girth_m", metres(caught.girth)),
+        ("weight_kg", caught.weight.map(|weight| weight.0).into()),
+        ("sex", caught.sex.clone().into()),
+        ("condition", caught.condition.clone().into()),
+        ("hooked", caught.hooked.clone().into()),
+        ("clipped", caught.clipped.map(i64::from).into()),
+        ("strike", key(caught.strike.map(Strike::key))),
+        ("bait_after", key(caught.bait_after.map(BaitAfter::key))),
+        ("given", event.given.key().to_owned().into()),
+        ("lat", event.place.map(|(lat, _)| lat).into()),
+        ("lon", event.place.map(|(_, lon)| lon).into()),
+        ("ground_mps", event.ground.map(|speed| speed.0).into()),
+        ("course_deg", event.course_deg.into()),
+        ("play", key(event.play.map(Play::key))),
+        ("note", event.note.clone().into()),
     ]
 }
 
@@ -150,6 +153,9 @@ pub(crate) fn read(row: &Row<'_>) -> rusqlite::Result<Event> {
         },
         given: keyed(row, "given", Given::from_key)?,
         place: figure("lat")?.zip(figure("lon")?),
+        ground: figure("ground_mps")?.map(MetresPerSecond),
+        course_deg: figure("course_deg")?,
+        play: keyed_or_none(row, "play", Play::from_key)?,
         note: row.get("note")?,
     })
 }

@@ -6,7 +6,7 @@ use rusqlite_migration::{M, Migrations};
 use std::path::{Path, PathBuf};
 
 /// Steps from an empty file to the newest one; a step that has landed is never edited.
-const STEPS: &[M<'static>] = &[
+pub(crate) const STEPS: &[M<'static>] = &[
     M::up(include_str!("../migrations/0001-create-boat-book.sql")),
     M::up(include_str!("../migrations/0002-create-settings.sql")),
     M::up(include_str!("../migrations/0003-create-box-and-bench.sql")),
@@ -25,6 +25,9 @@ const STEPS: &[M<'static>] = &[
         "../migrations/0011-add-carried-conditions.sql"
     )),
     M::up(include_str!("../migrations/0012-add-rods-and-passes.sql")).foreign_key_check(),
+    M::up(include_str!(
+        "../migrations/0013-add-tracks-spots-experiments.sql"
+    )),
 ];
 const MIGRATIONS: Migrations<'static> = Migrations::from_slice(STEPS);
 
@@ -57,11 +60,7 @@ impl Store {
         if version > 0 && version < STEPS.len() {
             keep_copy(&connection, path)?;
         }
-        prepare(&mut connection)?;
-        connection.pragma_update(None, "application_id", APPLICATION_ID)?;
-        // A step may put a new table in an old one's place; the references are checked at its end.
-        connection.pragma_update(None, "foreign_keys", "OFF")?;
-        MIGRATIONS.to_latest(&mut connection)?;
+        migrate(&mut connection, STEPS.len())?;
         drop(connection);
 
         let manager = SqliteConnectionManager::file(path).with_init(|connection| {
@@ -107,6 +106,15 @@ impl Store {
     fn connection(&self) -> Result<PooledConnection<SqliteConnectionManager>, Error> {
         Ok(self.pool.get()?)
     }
+}
+
+/// Brings a file up to a version.
+pub(crate) fn migrate(connection: &mut Connection, version: usize) -> Result<(), Error> {
+    prepare(connection)?;
+    connection.pragma_update(None, "application_id", APPLICATION_ID)?;
+    // A step may put a new table in an old one's place; the references are checked at its end.
+    connection.pragma_update(None, "foreign_keys", "OFF")?;
+    Ok(MIGRATIONS.to_version(connection, version)?)
 }
 
 fn prepare(connection: &mut Connection) -> rusqlite::Result<()> {

@@ -10,8 +10,10 @@
 //! named in [`unread`]; it is kept as it is.
 
 pub mod acts;
+pub mod archive;
 mod error;
 pub mod events;
+pub mod experiments;
 mod file;
 pub mod logged;
 pub mod lures;
@@ -27,8 +29,11 @@ mod row;
 pub mod rules;
 pub mod settings;
 pub mod setups;
+pub mod spots;
 pub mod spreads;
+pub mod stamps;
 mod trace;
+pub mod tracks;
 pub mod trash;
 pub mod unread;
 pub mod waters;

@@ -1,44 +1,87 @@
 //! What was in the water from when to when.
 
 use crate::Error;
-use crate::row::{found, readable, unreadable};
+use crate::row::{found, insert, readable, unreadable, update_row, whose_row};
 use crate::spreads::{tackle_columns, tackle_of};
 use jiff::Timestamp;
 use motilis_core::book::{OutingId, PassId, SetupId};
 use motilis_core::evidence::{Pass, Ran};
 use motilis_core::units::{Kilograms, Metres, MetresPerSecond};
-use rusqlite::{Connection, Row, named_params};
+use rusqlite::types::Value;
+use rusqlite::{Connection, Row};
 
 /// Adds a pass.
 ///
 /// # Errors
 /// [`Error::Sqlite`] when the outing or what was fished do not exist.
 pub fn add(connection: &Connection, outing: OutingId, pass: &Pass) -> Result<PassId, Error> {
+    insert(connection, "passes", &columns(outing, pass))?;
+    Ok(PassId(connection.last_insert_rowid()))
+}
+
+/// Adds a pass under a number that none has.
+///
+/// # Errors
+/// [`Error::Sqlite`] as for [`add`], and when the number is taken.
+pub fn add_as(
+    connection: &Connection,
+    id: PassId,
+    outing: OutingId,
+    pass: &Pass,
+) -> Result<(), Error> {
+    let mut columns = columns(outing, pass);
+    columns.push(("id", id.0.into()));
+    Ok(insert(connection, "passes", &columns)?)
+}
+
+/// Puts a pass as it really was in place of the old one.
+///
+/// # Errors
+/// [`Error::Missing`], [`Error::Sqlite`].
+pub fn update(
+    connection: &Connection,
+    id: PassId,
+    outing: OutingId,
+    pass: &Pass,
+) -> Result<(), Error> {
+    let changed = update_row(connection, "passes", id.0, &columns(outing, pass))?;
+    if changed == 0 {
+        return Err(Error::Missing {
+            what: "pass",
+            id: id.0,
+        });
+    }
+    Ok(())
+}
+
+/// The outing of a pass, thrown away or not, and whether it is; `None` for a number that none has.
+///
+/// # Errors
+/// [`Error::Sqlite`].
+pub fn whose(connection: &Connection, id: PassId) -> Result<Option<(OutingId, bool)>, Error> {
+    whose_row(connection, "passes", id.0)
+}
+
+fn columns(outing: OutingId, pass: &Pass) -> Vec<(&'static str, Value)> {
     let (rig, lure) = tackle_columns(pass.tackle);
     let ran = &pass.ran;
-    connection.execute(
-        "INSERT INTO passes (outing_id, rod, rig_id, lure_id, rig_version, setup_id, out_m, lead_m, weight_kg,
-             depth_m, speed_mps, bait, from_utc_s, to_utc_s)
-         VALUES (:outing_id, :rod, :rig_id, :lure_id, :rig_version, :setup_id, :out_m, :lead_m, :weight_kg,
-             :depth_m, :speed_mps, :bait, :from_utc_s, :to_utc_s)",
-        named_params! {
-            ":outing_id": outing.0,
-            ":rod": pass.rod,
-            ":rig_id": rig,
-            ":lure_id": lure,
-            ":rig_version": ran.version,
-            ":setup_id": ran.setup.map(|setup| setup.0),
-            ":out_m": ran.out.map(|out| out.0),
-            ":lead_m": ran.lead.map(|lead| lead.0),
-            ":weight_kg": ran.weight.map(|mass| mass.0),
-            ":depth_m": ran.depth.map(|depth| depth.0),
-            ":speed_mps": ran.speed.map(|speed| speed.0),
-            ":bait": ran.bait,
-            ":from_utc_s": pass.from.as_second(),
-            ":to_utc_s": pass.to.map(Timestamp::as_second),
-        },
-    )?;
-    Ok(PassId(connection.last_insert_rowid()))
+    let metres = |length: Option<Metres>| Value::from(length.map(|length| length.0));
+    vec![
+        ("outing_id", outing.0.into()),
+        ("rod", pass.rod.map(i64::from).into()),
+        ("rig_id", rig.into()),
+        ("lure_id", lure.into()),
+        ("rig_version", ran.version.into()),
+        ("setup_id", ran.setup.map(|setup| setup.0).into()),
+        ("out_m", metres(ran.out)),
+        ("lead_m", metres(ran.lead)),
+        ("weight_kg", ran.weight.map(|mass| mass.0).into()),
+        ("depth_m", metres(ran.depth)),
+        ("speed_mps", ran.speed.map(|speed| speed.0).into()),
+        ("bait", ran.bait.clone().into()),
+        ("from_utc_s", pass.from.as_second().into()),
+        ("to_utc_s", pass.to.map(Timestamp::as_second).into()),
+    ]
 }
 
 /// Sets when a pass began and ended.

@@ -1,9 +1,11 @@
 //! Small helpers between rows and records.
 
 use crate::Error;
+use motilis_core::book::OutingId;
 use motilis_core::tackle::{LineMaterial, LineStock};
 use motilis_core::units::Metres;
-use rusqlite::{OptionalExtension, Row};
+use rusqlite::types::Value;
+use rusqlite::{Connection, OptionalExtension, Row, params_from_iter};
 
 /// Turns "no row" into [`Error::Missing`], and a row that cannot be read into [`Error::Unreadable`].
 pub(crate) fn found<T>(row: rusqlite::Result<T>, what: &'static str, id: i64) -> Result<T, Error> {
@@ -82,4 +84,59 @@ pub(crate) fn line_stock(row: &Row<'_>, prefix: &str) -> rusqlite::Result<LineSt
         test_lb: row.get(column("test_lb").as_str())?,
         diameter: Metres(row.get(column("diameter_m").as_str())?),
     })
+}
+
+/// Puts a row in by the names of its columns.
+pub(crate) fn insert(
+    connection: &Connection,
+    table: &str,
+    columns: &[(&'static str, Value)],
+) -> rusqlite::Result<()> {
+    let names: Vec<&str> = columns.iter().map(|(name, _)| *name).collect();
+    let places: Vec<String> = (1..=names.len()).map(|place| format!("?{place}")).collect();
+    let query = format!(
+        "INSERT INTO {table} ({}) VALUES ({})",
+        names.join(", "),
+        places.join(", ")
+    );
+    let values = columns.iter().map(|(_, value)| value);
+    connection
+        .prepare_cached(&query)?
+        .execute(params_from_iter(values))?;
+    Ok(())
+}
+
+/// Puts columns of a row that is not thrown away anew; how many rows that were.
+pub(crate) fn update_row(
+    connection: &Connection,
+    table: &str,
+    id: i64,
+    columns: &[(&'static str, Value)],
+) -> rusqlite::Result<usize> {
+    let sets: Vec<String> = (1..)
+        .zip(columns)
+        .map(|(place, (name, _))| format!("{name} = ?{place}"))
+        .collect();
+    let query = format!(
+        "UPDATE {table} SET {} WHERE id = ?{} AND deleted_utc_s IS NULL",
+        sets.join(", "),
+        columns.len() + 1
+    );
+    let id = Value::from(id);
+    let values = columns.iter().map(|(_, value)| value).chain([&id]);
+    connection
+        .prepare_cached(&query)?
+        .execute(params_from_iter(values))
+}
+
+/// The outing of a row, thrown away or not, and whether it is; `None` for a number that none has.
+pub(crate) fn whose_row(
+    connection: &Connection,
+    table: &str,
+    id: i64,
+) -> Result<Option<(OutingId, bool)>, Error> {
+    let query = format!("SELECT outing_id, deleted_utc_s IS NOT NULL FROM {table} WHERE id = ?1");
+    let mut statement = connection.prepare_cached(&query)?;
+    let row = statement.query_row([id], |row| Ok((OutingId(row.get(0)?), row.get(1)?)));
+    Ok(row.optional()?)
 }

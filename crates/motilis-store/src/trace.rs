@@ -9,7 +9,7 @@ use crate::Error;
 use rusqlite::Connection;
 
 /// Tables whose rows are not part of any act.
-const OUTSIDE: [&str; 2] = ["acts", "act_traces"];
+const OUTSIDE: [&str; 3] = ["acts", "act_traces", "outing_stamps"];
 
 /// Begins to write down what is done on a connection.
 ///

@@ -3,8 +3,8 @@
 use crate::Error;
 use jiff::Timestamp;
 use motilis_core::book::{
-    DunkId, EventId, LureId, OutingId, PartId, PassId, ReadingId, RigId, RuleId, SetupId, SpreadId,
-    TouchId, WaterId,
+    DunkId, EventId, LureId, OutingId, PartId, PassId, ReadingId, RigId, RuleId, SetupId, SpotId,
+    SpreadId, TouchId, TrackId, WaterId,
 };
 use rusqlite::Connection;
 
@@ -37,6 +37,10 @@ pub enum Record {
     Dunk(DunkId),
     /// A touch of the bottom.
     Touch(TouchId),
+    /// A track of an outing.
+    Track(TrackId),
+    /// A spot.
+    Spot(SpotId),
 }
 
 impl Record {
@@ -73,6 +77,8 @@ impl Record {
             Self::Lure(id) => ("lures", "lure", id.0),
             Self::Dunk(id) => ("dunk_tests", "dunk test", id.0),
             Self::Touch(id) => ("bottom_touches", "bottom touch", id.0),
+            Self::Track(id) => ("tracks", "track", id.0),
+            Self::Spot(id) => ("spots", "spot", id.0),
         }
     }
 }
@@ -94,7 +100,7 @@ pub struct Thrown {
 type Kind = (fn(i64) -> Record, &'static str);
 
 /// Every kind of record.
-const KINDS: [Kind; 13] = [
+const KINDS: [Kind; 15] = [
     (
         |id| Record::Outing(OutingId(id)),
         "date(started_utc_s, 'unixepoch')",
@@ -126,6 +132,8 @@ const KINDS: [Kind; 13] = [
         |id| Record::Touch(TouchId(id)),
         "iif(touched, 'touched', 'ran clear') || ' on ' || date(at_utc_s, 'unixepoch')",
     ),
+    (|id| Record::Track(TrackId(id)), "name"),
+    (|id| Record::Spot(SpotId(id)), "name"),
 ];
 
 /// What was thrown away since a moment, the newest first.

@@ -1,7 +1,10 @@
 //! Rows that this version of the program cannot read: a newer one wrote them, or a hand. They are kept as they are.
 
 use crate::row::{is_unreadable, why};
-use crate::{Error, events, lures, outings, parts, passes, rigs, rods, rules, setups, waters};
+use crate::{
+    Error, events, experiments, lures, outings, parts, passes, rigs, rods, rules, setups, spots, tracks,
+    waters,
+};
 use rusqlite::{Connection, Row};
 
 /// A record that cannot be read.
@@ -39,6 +42,15 @@ pub fn all(connection: &Connection) -> Result<Vec<Unread>, Error> {
     })?;
     look("rod", "SELECT * FROM rods", &|row| {
         rods::read(row).map(drop)
+    })?;
+    look("track", "SELECT * FROM tracks", &|row| {
+        tracks::read(row).map(drop)
+    })?;
+    look("spot", "SELECT * FROM spots", &|row| {
+        spots::read(row).map(drop)
+    })?;
+    look("experiment", "SELECT * FROM experiments", &|row| {
+        experiments::read(row).map(drop)
     })?;
     look("rule", "SELECT * FROM local_rules", &|row| {
         rules::read(row).map(drop)

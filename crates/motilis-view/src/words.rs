@@ -261,6 +261,10 @@ pub fn refusal(refusal: &Refusal) -> String {
         Refusal::NoRod(rod) => {
             format!("There is no rod {rod} on this outing any more; the log shows those there are")
         }
+        Refusal::NoOutingThen(from, to) => format!(
+            "No outing was fished while this track was recorded, from {from} to {to}; begin one with those hours, or correct an outing’s beginning and end"
+        ),
+        Refusal::Over => "That experiment is over; begin another one".to_owned(),
         Refusal::EndsFirst => "The pass ends before it begins; correct one of the two".to_owned(),
         Refusal::NoLine => {
             "No line runs yet; open a rig in the tank and run it, then log on it".to_owned()

@@ -2,8 +2,9 @@
 
 use crate::error::Error;
 use crate::screens::{
-    acts, bench, boxes, column, evidence, installed, judging, log, lures, motion, outings, parts,
-    settings, setups, sheet, spread, spread_acts, start, tank, today, waters,
+    acts, bench, boxes, column, evidence, experiment, files, installed, judging, log, lures,
+    motion, outings, parts, settings, setups, sheet, spread, spread_acts, start, tank, today, track,
+    waters,
 };
 use crate::{api, assets};
 use actix_multipart::form::MultipartFormConfig;
@@ -14,6 +15,8 @@ const FORM_LIMIT: usize = 64 * 1024;
 const JSON_LIMIT: usize = 1024 * 1024;
 /// Largest upload with its form around it, bytes.
 const UPLOAD_LIMIT: usize = 9 * 1024 * 1024;
+/// Largest with a track in it, most of which lies on disk meanwhile.
+const TRACK_LIMIT: usize = 25 * 1024 * 1024;
 
 /// Adds every route, and how unreadable requests are answered.
 #[allow(
@@ -38,11 +41,11 @@ pub fn configure(config: &mut ServiceConfig) {
         .app_data(PayloadConfig::new(JSON_LIMIT))
         .app_data(
             MultipartFormConfig::default()
-                .total_limit(UPLOAD_LIMIT)
+                .total_limit(TRACK_LIMIT)
                 .memory_limit(UPLOAD_LIMIT)
                 .error_handler(|error, _| {
                     Error::TooLarge(format!(
-                        "the file could not be taken ({error}); at most 4 MB of CSV or JSON are read"
+                        "the file could not be taken ({error}); at most 4 MB of CSV or JSON are read, 24 MB of GPX"
                     ))
                     .into()
                 }),
@@ -146,6 +149,24 @@ pub fn configure(config: &mut ServiceConfig) {
         .route("/log", web::post().to(log::tap))
         .route("/log/line", web::post().to(log::run_line))
         .route("/evidence", web::get().to(evidence::show))
+        .route("/evidence.csv", web::get().to(evidence::csv))
+        .route("/evidence.json", web::get().to(evidence::json))
+        .route("/log/files", web::get().to(files::show))
+        .route("/log/files", web::post().to(files::take_in))
+        .route("/log/files/{name}", web::get().to(files::out))
+        .route("/log/track", web::get().to(track::show))
+        .route("/log/track", web::post().to(track::take_in))
+        .route("/log/track.gpx", web::get().to(track::gpx))
+        .route("/log/tracks/{track}/delete", web::post().to(acts::delete_track))
+        .route("/log/tracks/{track}/restore", web::post().to(acts::restore_track))
+        .route("/spots", web::post().to(track::add_spot))
+        .route("/spots/{spot}", web::post().to(track::save_spot))
+        .route("/spots/{spot}/delete", web::post().to(acts::delete_spot))
+        .route("/spots/{spot}/restore", web::post().to(acts::restore_spot))
+        .route("/log/experiment", web::get().to(experiment::show))
+        .route("/log/experiments", web::post().to(experiment::begin))
+        .route("/log/experiments/{experiment}/swap", web::post().to(experiment::swap))
+        .route("/log/experiments/{experiment}/end", web::post().to(experiment::end))
         .route("/log/switch", web::post().to(log::switch))
         .route("/log/rods/out", web::post().to(log::set_out))
         .route("/log/rods/in", web::post().to(log::take_in))

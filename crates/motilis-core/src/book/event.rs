@@ -1,4 +1,4 @@
-use super::OutingId;
+use super::{OutingId, Play};
 use crate::error::Error;
 use crate::fields;
 use crate::fish::Fish;
@@ -158,6 +158,12 @@ pub struct Event {
     pub given: Given,
     /// Latitude and longitude, degrees, where they are known.
     pub place: Option<(f64, f64)>,
+    /// Speed over ground, where it is known.
+    pub ground: Option<MetresPerSecond>,
+    /// Course over ground, degrees from north through east, where it is known.
+    pub course_deg: Option<f64>,
+    /// What was tried, of a change that is one of the playbook.
+    pub play: Option<Play>,
     /// A remark.
     pub note: String,
 }
@@ -182,6 +188,9 @@ impl Event {
             caught: Caught::default(),
             given: Given::Conditions,
             place: None,
+            ground: None,
+            course_deg: None,
+            play: None,
             note: String::new(),
         }
     }
@@ -202,6 +211,16 @@ impl Event {
             if let Some(figure) = figure {
                 field.check(figure)?;
             }
+        }
+        if let Some((latitude, longitude)) = self.place {
+            fields::LATITUDE.check(latitude)?;
+            fields::LONGITUDE.check(longitude)?;
+        }
+        if let Some(ground) = self.ground {
+            fields::GROUND.check(ground.0)?;
+        }
+        if let Some(course) = self.course_deg {
+            fields::COURSE.check(course)?;
         }
         if let Some(line) = self.line {
             fields::OUT.check(line.out.0)?;

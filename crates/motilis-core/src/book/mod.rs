@@ -8,6 +8,7 @@ mod boat_rod;
 mod box_part;
 mod event;
 mod outing;
+mod play;
 mod running_line;
 mod temperature_reading;
 mod water_body;
@@ -15,8 +16,8 @@ mod water_body;
 pub use crate::blade::DunkTest;
 pub use crate::entry::{check_clock, plain_text};
 pub use crate::ids::{
-    DeedId, DunkId, EventId, LureId, MadeId, OutingId, PartId, PassId, ReadingId, RigId, RuleId,
-    SetupId, SpreadId, TouchId, WaterId,
+    DeedId, DunkId, EventId, ExperimentId, LureId, MadeId, OutingId, PartId, PassId, ReadingId,
+    RigId, RuleId, SetupId, SpotId, SpreadId, TouchId, TrackId, WaterId,
 };
 pub use crate::line::BottomTouch;
 pub use crate::spread::{PlannedRod, PlannedSpread, SavedSpread, Tackle};
@@ -25,6 +26,7 @@ pub use boat_rod::BoatRod;
 pub use box_part::{BoxPart, MadeRig, MadeState, Shortage};
 pub use event::{BaitAfter, Caught, Event, EventKind, Given, Landing, OnLine, Strike};
 pub use outing::Outing;
+pub use play::{OnRodAt, Play, Touched, Tried, tried};
 pub use running_line::RunningLine;
 pub use temperature_reading::{BestPlace, TemperatureReading, best_place};
 pub use water_body::WaterBody;

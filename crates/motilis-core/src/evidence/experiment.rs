@@ -1,5 +1,12 @@
-use super::{Angler, Belief, Record, Verdict};
+use super::{Angler, Belief, Entry, Pass, Record, Verdict};
+use crate::book::BoatRod;
+use crate::entry::plain_text;
 use crate::error::Error;
+use crate::fields;
+use crate::ids::{OutingId, RigId};
+use crate::spread::Tackle;
+use crate::units::Metres;
+use jiff::{SignedDuration, Timestamp};
 
 /// One of the two that an experiment holds against each other.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
@@ -16,6 +23,178 @@ impl Arm {
             Self::A => Self::B,
             Self::B => Self::A,
         }
+    }
+}
+
+/// One of the two ways of fishing that are held against each other.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Way {
+    /// The rig.
+    pub rig: RigId,
+    /// Its lead; `None` leaves each rod's own.
+    pub lead: Option<Metres>,
+    /// What is on the hook; `None` leaves each rod's own.
+    pub bait: Option<String>,
+}
+
+/// Leads within this are the same.
+const SAME_LEAD: f64 = 0.05;
+
+impl Way {
+    /// Whether a rod carries it.
+    pub fn is_on(&self, boat: &BoatRod) -> bool {
+        let same = |lead: Metres| (lead - boat.rod.lead).0.abs() <= SAME_LEAD;
+        boat.rod.tackle == Tackle::Rig(self.rig)
+            && self.lead.is_none_or(same)
+            && self.bait.as_ref().is_none_or(|bait| *bait == boat.bait)
+    }
+
+    /// Whether a pass was fished this way.
+    fn is_of(&self, pass: &Pass) -> bool {
+        let same = |lead: Metres, ran: Metres| (lead - ran).0.abs() <= SAME_LEAD;
+        let lead = self
+            .lead
+            .is_none_or(|lead| pass.ran.lead.is_some_and(|ran| same(lead, ran)));
+        let bait = self.bait.as_ref().is_none_or(|bait| *bait == pass.ran.bait);
+        pass.tackle == Tackle::Rig(self.rig) && lead && bait
+    }
+}
+
+/// Two ways of fishing held against each other on some rods of an outing, dealt in random blocks.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Experiment {
+    /// On which outing.
+    pub outing: OutingId,
+    /// When it began.
+    pub began: Timestamp,
+    /// When its hours are up: dusk, or the end of the day.
+    pub until: Timestamp,
+    /// When it was ended.
+    pub ended: Option<Timestamp>,
+    /// How long a rod fishes one way before it changes.
+    pub period: SignedDuration,
+    /// What the order is drawn from.
+    pub seed: u64,
+    /// The rods, by their numbers.
+    pub rods: Vec<u8>,
+    /// A and B.
+    pub ways: [Way; 2],
+}
+
+impl Experiment {
+    /// Whether it can be made.
+    ///
+    /// # Errors
+    /// [`Error::OutOfRange`] or [`Error::Contradiction`] with the field.
+    pub fn check(&self) -> Result<(), Error> {
+        if self.ways[0] == self.ways[1] {
+            return Err(Error::contradiction(
+                "b",
+                "A and B are the same; let them differ in rig, lead or bait",
+            ));
+        }
+        if self.rods.len() < 2 {
+            return Err(Error::contradiction(
+                "rods",
+                "an experiment needs two rods or more, so that A and B are fished at the same hour; tick two",
+            ));
+        }
+        fields::SWAP_AFTER.check(self.period.as_secs_f64() / 60.0)?;
+        if self.until.duration_since(self.began) < self.period * 2 {
+            return Err(Error::contradiction(
+                "until",
+                "the hours left hold no two periods, so no rod could fish both ways; end later, or swap more often",
+            ));
+        }
+        if self.until.duration_since(self.began) > super::LONGEST {
+            return Err(Error::contradiction(
+                "until",
+                "an experiment lasts a day at most; end it earlier",
+            ));
+        }
+        for way in &self.ways {
+            if let Some(lead) = way.lead {
+                fields::LEAD.check(lead.0)?;
+            }
+            if let Some(bait) = &way.bait {
+                plain_text("bait", bait, 60)?;
+            }
+        }
+        Ok(())
+    }
+
+    /// Which period an instant lies in, from 0.
+    fn period_at(&self, at: Timestamp) -> usize {
+        let since = at.duration_since(self.began).as_secs_f64();
+        (since / self.period.as_secs_f64()).max(0.0) as usize
+    }
+
+    /// What each rod fishes at an instant.
+    pub fn dealt(&self, at: Timestamp) -> Vec<(u8, Arm)> {
+        let period = self.period_at(at);
+        let dealt = deal(self.rods.len(), period + 1, self.seed);
+        let arms = dealt[period].iter().copied();
+        self.rods.iter().copied().zip(arms).collect()
+    }
+
+    /// When the rods change next after an instant; `None` when its hours are up before.
+    pub fn next_swap(&self, at: Timestamp) -> Option<Timestamp> {
+        let periods = i32::try_from(self.period_at(at) + 1).ok()?;
+        let swap = self.began + self.period * periods;
+        (swap < self.until && self.ended.is_none()).then_some(swap)
+    }
+
+    /// How a way is fished.
+    pub fn way(&self, arm: Arm) -> &Way {
+        match arm {
+            Arm::A => &self.ways[0],
+            Arm::B => &self.ways[1],
+        }
+    }
+
+    /// The hours that count: from its beginning to its end, or to an instant before that.
+    pub fn hours(&self, now: Timestamp) -> (Timestamp, Timestamp) {
+        let end = self.ended.unwrap_or(now).min(self.until);
+        (self.began, end.max(self.began))
+    }
+
+    /// Fish and rod-hours of A and of B: passes on its rods that were fished so, within its hours.
+    pub fn records(&self, passes: &[Pass], entries: &[Entry], now: Timestamp) -> [Record; 2] {
+        let (from, to) = self.hours(now);
+        let on = |rod: Option<u8>| rod.is_some_and(|rod| self.rods.contains(&rod));
+        let mut records = [Record::default(); 2];
+        for pass in passes.iter().filter(|pass| on(pass.rod)) {
+            let Some(arm) = self.ways.iter().position(|way| way.is_of(pass)) else {
+                continue;
+            };
+            let (began, ended) = (pass.from.max(from), pass.to.unwrap_or(to).min(to));
+            let seconds = ended.duration_since(began).as_secs_f64().max(0.0);
+            records[arm].rod_hours += seconds / 3_600.0;
+            let caught = |entry: &&Entry| {
+                entry.fish
+                    && entry.rod == pass.rod
+                    && (began..=ended).contains(&entry.at)
+                    && pass.to.is_none_or(|to| entry.at <= to)
+            };
+            let fish = entries.iter().filter(caught).count();
+            records[arm].fish += u32::try_from(fish).unwrap_or(u32::MAX);
+        }
+        records
+    }
+
+    /// How it stands at an instant.
+    ///
+    /// # Errors
+    /// As [`standing`].
+    pub fn standing(
+        &self,
+        angler: Angler,
+        [a, b]: [Record; 2],
+        now: Timestamp,
+    ) -> Result<Standing, Error> {
+        let left = self.until.duration_since(now).as_secs_f64().max(0.0) / 3_600.0;
+        let left = if self.ended.is_some() { 0.0 } else { left };
+        standing(angler, a, b, left * self.rods.len() as f64 / 2.0)
     }
 }
 
@@ -170,6 +349,91 @@ mod tests {
         }
         let first: Vec<Arm> = (0..64).map(|seed| deal(rods, 2, seed)[0][0]).collect();
         assert!(first.contains(&Arm::A) && first.contains(&Arm::B));
+    }
+
+    fn minute(minute: i64) -> Timestamp {
+        Timestamp::from_second(1_780_000_000 + 60 * minute).unwrap()
+    }
+
+    fn leads() -> Experiment {
+        let way = |lead| Way {
+            rig: RigId(1),
+            lead: Some(Metres(lead)),
+            bait: None,
+        };
+        Experiment {
+            outing: OutingId(1),
+            began: minute(0),
+            until: minute(240),
+            ended: None,
+            period: SignedDuration::from_mins(20),
+            seed: 7,
+            rods: vec![1, 2, 4],
+            ways: [way(1.5), way(3.0)],
+        }
+    }
+
+    #[test]
+    fn hours_and_fish_count_by_how_a_rod_was_fished() {
+        let experiment = leads();
+        experiment.check().unwrap();
+        let pass = |rod, lead, from, to| Pass {
+            rod: Some(rod),
+            tackle: Tackle::Rig(RigId(1)),
+            from: minute(from),
+            to,
+            ran: super::super::Ran {
+                lead: Some(Metres(lead)),
+                ..Default::default()
+            },
+        };
+        let fish = |rod, at| Entry {
+            rod: Some(rod),
+            tackle: None,
+            at: minute(at),
+            entered: minute(at),
+            fish: true,
+            strike: false,
+        };
+        let passes = [
+            pass(1, 1.5, -30, Some(minute(20))),
+            pass(2, 3.02, 0, None),
+            // Neither way, and a rod that is not in it.
+            pass(4, 2.0, 0, None),
+            pass(3, 1.5, 0, None),
+        ];
+        let entries = [fish(1, -5), fish(1, 20), fish(2, 30), fish(3, 10)];
+        let [a, b] = experiment.records(&passes, &entries, minute(60));
+        assert!((a.rod_hours - 1.0 / 3.0).abs() < 1e-9 && (b.rod_hours - 1.0).abs() < 1e-9);
+        assert_eq!((a.fish, b.fish), (1, 1));
+        // Ended: what comes later does not count.
+        let ended = Experiment { ended: Some(minute(30)), ..experiment };
+        let [_, b] = ended.records(&passes, &[fish(2, 45)], minute(90));
+        assert!((b.rod_hours - 0.5).abs() < 1e-9 && b.fish == 0);
+        assert_eq!(ended.next_swap(minute(40)), None);
+    }
+
+    #[test]
+    fn rods_swap_at_each_period_until_the_hours_are_up() {
+        let experiment = leads();
+        let [first, second] = [minute(5), minute(25)].map(|at| experiment.dealt(at));
+        for (before, after) in first.iter().zip(&second) {
+            assert_eq!(before.0, after.0);
+            assert_ne!(before.1, after.1);
+        }
+        assert_eq!(experiment.next_swap(minute(5)), Some(minute(20)));
+        assert_eq!(experiment.next_swap(minute(20)), Some(minute(40)));
+        assert_eq!(experiment.next_swap(minute(225)), None);
+    }
+
+    #[rstest]
+    #[case(Experiment { rods: vec![1], ..leads() }, "rods")]
+    #[case(Experiment { ways: [leads().ways[0].clone(), leads().ways[0].clone()], ..leads() }, "b")]
+    #[case(Experiment { until: minute(30), ..leads() }, "until")]
+    #[case(Experiment { until: minute(3_000), ..leads() }, "until")]
+    #[case(Experiment { period: SignedDuration::from_mins(1), ..leads() }, "swap_after_min")]
+    fn what_is_no_experiment_is_refused(#[case] experiment: Experiment, #[case] field: &str) {
+        assert_eq!(experiment.check().unwrap_err().quantity(), field);
     }
 
     fn stands(a: (u32, f64), b: (u32, f64), left: f64) -> Standing {

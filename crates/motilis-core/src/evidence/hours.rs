@@ -1,4 +1,7 @@
 use super::Record;
+use crate::entry::{check_clock, plain_text};
+use crate::error::Error;
+use crate::fields;
 use crate::ids::SetupId;
 use crate::spread::Tackle;
 use crate::units::{Kilograms, Metres, MetresPerSecond};
@@ -52,6 +55,34 @@ impl Pass {
     /// Whether it is in the water.
     pub fn is_open(&self) -> bool {
         self.to.is_none()
+    }
+
+    /// Whether every figure can be, and it does not end before it begins.
+    ///
+    /// # Errors
+    /// [`Error::OutOfRange`] or [`Error::Contradiction`] with the field.
+    pub fn check(&self) -> Result<(), Error> {
+        check_clock("from_utc", self.from)?;
+        if self.to.is_some_and(|to| to < self.from) {
+            return Err(Error::contradiction(
+                "to_utc",
+                "the pass ends before it begins; correct one of the two",
+            ));
+        }
+        let ran = &self.ran;
+        let figures = [
+            (fields::OUT, ran.out.map(|out| out.0)),
+            (fields::LEAD, ran.lead.map(|lead| lead.0)),
+            (fields::WEIGHT, ran.weight.map(|mass| mass.0)),
+            (fields::DEPTH, ran.depth.map(|depth| depth.0)),
+            (fields::SPEED, ran.speed.map(|speed| speed.0)),
+        ];
+        for (field, figure) in figures {
+            if let Some(figure) = figure {
+                field.check(figure)?;
+            }
+        }
+        plain_text("bait", &ran.bait, 60)
     }
 }
 

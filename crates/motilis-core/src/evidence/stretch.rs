@@ -1,10 +1,12 @@
 use super::{Logged, Pass, Record, Stratum};
 use crate::ids::{OutingId, WaterId};
 use crate::keyed::keyed;
+use crate::rig::Rig;
 use crate::spread::Tackle;
 use crate::units::{Celsius, FOOT, Metres, MetresPerSecond};
 use jiff::{SignedDuration, Timestamp};
-use std::collections::BTreeMap;
+use std::collections::{BTreeMap, HashMap};
+use std::sync::Arc;
 
 /// Hours that count as one for a comparison.
 const BLOCK: SignedDuration = SignedDuration::from_hours(2);
@@ -81,12 +83,10 @@ pub enum Key {
 /// How and where a stretch was fished, as far as it is known.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Traits {
-    /// Blade of the rig: "Colorado 4".
-    pub blade: Option<String>,
-    /// Its finish: "hammered brass".
-    pub finish: Option<String>,
-    /// What was on the hook.
-    pub bait: Option<String>,
+    /// The rig as it was built for the pass; `None` for a lure, and where nobody kept the build.
+    pub rig: Option<Arc<Rig>>,
+    /// What was on the hook, in the angler's words; empty for what the rig was built with.
+    pub bait: String,
     /// Depth it ran at.
     pub depth: Option<Metres>,
     /// Depth of the water.
@@ -103,6 +103,74 @@ pub struct Traits {
     pub water: WaterId,
     /// When the sun rose that day; `None` where it does not rise.
     pub dawn: Option<Timestamp>,
+    /// Light on the surface when it began.
+    pub light: Option<Light>,
+}
+
+/// Light on the surface, as far as it matters to which rig catches (common practice, no source: the night bite, the hour
+/// of dawn and dusk, the day).
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
+pub enum Light {
+    /// Night, before nautical twilight ends.
+    Dark,
+    /// Dawn, dusk, and days as dark as those.
+    Dim,
+    /// Day.
+    Bright,
+}
+
+impl Light {
+    /// The light of a surface, lux: civil twilight ends at about 3, a low sun gives some 3 000.
+    pub fn of(lux: f64) -> Self {
+        match lux {
+            lux if lux < 3.0 => Self::Dark,
+            lux if lux < 3_000.0 => Self::Dim,
+            _ => Self::Bright,
+        }
+    }
+}
+
+/// How a rig's blade, finish and bait are called: words are the views'.
+pub struct Named<'n> {
+    /// The blade: "Colorado 4".
+    pub blade: &'n dyn Fn(&Rig) -> Option<String>,
+    /// The finish: "hammered brass".
+    pub finish: &'n dyn Fn(&Rig) -> Option<String>,
+    /// The bait.
+    pub bait: &'n dyn Fn(&Rig) -> Option<String>,
+}
+
+/// Finds the group of a stretch; a rig is named once, however often it was fished.
+struct Keys<'n> {
+    named: &'n Named<'n>,
+    known: HashMap<(*const Rig, Grouping), Key>,
+}
+
+impl<'n> Keys<'n> {
+    fn new(named: &'n Named<'n>) -> Self {
+        Self {
+            named,
+            known: HashMap::new(),
+        }
+    }
+
+    fn of(&mut self, stretch: &Stretch, grouping: Grouping) -> Key {
+        let traits = &stretch.traits;
+        if grouping == Grouping::Bait && !traits.bait.is_empty() {
+            return Key::Named(traits.bait.clone());
+        }
+        let name = match grouping {
+            Grouping::Blade => self.named.blade,
+            Grouping::Finish => self.named.finish,
+            Grouping::Bait => self.named.bait,
+            _ => return stretch.key(grouping),
+        };
+        let Some(rig) = &traits.rig else {
+            return Key::Unknown;
+        };
+        let known = self.known.entry((Arc::as_ptr(rig), grouping));
+        known.or_insert_with(|| name(rig).map_or(Key::Unknown, Key::Named)).clone()
+    }
 }
 
 /// A piece of a pass within one block of two hours.
@@ -129,18 +197,15 @@ fn band(figure: f64, width: f64) -> Key {
 }
 
 impl Stretch {
-    /// Its group.
-    pub fn key(&self, grouping: Grouping) -> Key {
+    /// Its group by what needs no name.
+    fn key(&self, grouping: Grouping) -> Key {
         let traits = &self.traits;
-        let named = |name: &Option<String>| name.clone().map_or(Key::Unknown, Key::Named);
         let deep = |depth: Option<Metres>| {
             depth.map_or(Key::Unknown, |depth| band(depth.0.max(0.0), DEPTH_BAND.0))
         };
         match grouping {
             Grouping::Rig => Key::Tackle(self.tackle),
-            Grouping::Blade => named(&traits.blade),
-            Grouping::Finish => named(&traits.finish),
-            Grouping::Bait => named(&traits.bait),
+            Grouping::Blade | Grouping::Finish | Grouping::Bait => Key::Unknown,
             Grouping::UnderSurface => deep(traits.depth),
             Grouping::OverBottom => deep(traits.depth.map(|depth| traits.bottom - depth)),
             Grouping::Speed => band(traits.speed.0, SPEED_BAND.0),
@@ -161,6 +226,12 @@ impl Stretch {
     }
 
     /// Outing, band of depth and block of hours: what is alike for a fair comparison.
+    /// Whether it was fished in the same band of depth and the same light.
+    pub fn is_like(&self, depth: Metres, light: Option<Light>) -> bool {
+        let here = band(depth.0.max(0.0), DEPTH_BAND.0);
+        self.key(Grouping::UnderSurface) == here && self.traits.light == light
+    }
+
     fn stratum(&self) -> (OutingId, Key, i64) {
         (self.outing, self.key(Grouping::UnderSurface), self.block)
     }
@@ -171,7 +242,11 @@ impl Logged {
     ///
     /// A fish belongs to the pass of its rod that held it, or else to one of its tackle at that time. What lies beyond
     /// the outing's hours counts for nothing.
-    pub fn stretches(&self, outing: OutingId, traits: impl Fn(&Pass) -> Traits) -> Vec<Stretch> {
+    pub fn stretches(
+        &self,
+        outing: OutingId,
+        traits: impl Fn(&Pass, Timestamp) -> Traits,
+    ) -> Vec<Stretch> {
         let Some(span) = self.span() else {
             return Vec::new();
         };
@@ -179,7 +254,6 @@ impl Logged {
         for pass in &self.passes {
             let to = pass.to.unwrap_or(span.to).min(span.to);
             let mut from = pass.from.max(span.from);
-            let of = traits(pass);
             while from < to {
                 let block = from
                     .duration_since(self.started)
@@ -198,7 +272,7 @@ impl Logged {
                         rod_hours: hours,
                     },
                     strikes: 0,
-                    traits: of.clone(),
+                    traits: traits(pass, from),
                 };
                 all.push((pass.rod, until, stretch));
                 from = until;
@@ -234,11 +308,26 @@ pub struct Group {
     pub strikes: u32,
 }
 
+/// Fish and rod-hours of some stretches together.
+pub fn together<'s>(stretches: impl IntoIterator<Item = &'s Stretch>) -> Record {
+    let records = stretches.into_iter().map(|stretch| stretch.record);
+    records.fold(Record::default(), Record::and)
+}
+
 /// Stretches drawn together by one grouping, or by two crossed.
-pub fn grouped(stretches: &[Stretch], by: Grouping, crossed: Option<Grouping>) -> Vec<Group> {
+pub fn grouped<'s>(
+    stretches: impl IntoIterator<Item = &'s Stretch>,
+    named: &Named<'_>,
+    by: Grouping,
+    crossed: Option<Grouping>,
+) -> Vec<Group> {
+    let mut of = Keys::new(named);
     let mut groups: BTreeMap<(Key, Option<Key>), Group> = BTreeMap::new();
     for stretch in stretches {
-        let keys = (stretch.key(by), crossed.map(|crossed| stretch.key(crossed)));
+        let keys = (
+            of.of(stretch, by),
+            crossed.map(|crossed| of.of(stretch, crossed)),
+        );
         let group = groups.entry(keys.clone()).or_insert_with(|| Group {
             key: keys.0,
             other: keys.1,
@@ -252,10 +341,17 @@ pub fn grouped(stretches: &[Stretch], by: Grouping, crossed: Option<Grouping>) -
 }
 
 /// Two groups side by side, stratum by stratum: the same outing, depth and hours.
-pub fn strata(stretches: &[Stretch], by: Grouping, a: &Key, b: &Key) -> Vec<Stratum> {
+pub fn strata<'s>(
+    stretches: impl IntoIterator<Item = &'s Stretch>,
+    named: &Named<'_>,
+    by: Grouping,
+    a: &Key,
+    b: &Key,
+) -> Vec<Stratum> {
+    let mut of = Keys::new(named);
     let mut strata: BTreeMap<(OutingId, Key, i64), Stratum> = BTreeMap::new();
     for stretch in stretches {
-        let key = stretch.key(by);
+        let key = of.of(stretch, by);
         if key != *a && key != *b {
             continue;
         }
@@ -282,11 +378,16 @@ mod tests {
         began + SignedDuration::from_secs((hour * 3_600.0) as i64)
     }
 
-    fn traits(pass: &Pass) -> Traits {
+    const NAMED: Named<'_> = Named {
+        blade: &|_| Some("Colorado 4".into()),
+        finish: &|_| None,
+        bait: &|_| None,
+    };
+
+    fn traits(pass: &Pass, _: Timestamp) -> Traits {
         Traits {
-            blade: Some("Colorado 4".into()),
-            finish: None,
-            bait: None,
+            rig: None,
+            bait: String::new(),
             depth: pass.ran.depth,
             bottom: Metres(8.0),
             speed: MetresPerSecond(0.54),
@@ -295,6 +396,7 @@ mod tests {
             temperature: Celsius(15.0),
             water: WaterId(1),
             dawn: Some(at(-0.5)),
+            light: Some(Light::Bright),
         }
     }
 
@@ -364,16 +466,16 @@ mod tests {
             vec![fish(1, 1, 2.9), fish(2, 2, 4.0)],
         );
         for by in Grouping::ALL {
-            let groups = grouped(&stretches, *by, None);
+            let groups = grouped(&stretches, &NAMED, *by, None);
             let whole = groups
                 .iter()
                 .fold(Record::default(), |sum, one| sum.and(one.record));
             assert_abs_diff_eq!(whole.rod_hours, 7.0, epsilon = 1e-9);
             assert_eq!(whole.fish, 2, "{by:?}");
-            let crossed = grouped(&stretches, *by, Some(Grouping::AfterDawn));
+            let crossed = grouped(&stretches, &NAMED, *by, Some(Grouping::AfterDawn));
             assert!(crossed.len() >= groups.len());
         }
-        let dawn = grouped(&stretches, Grouping::AfterDawn, None);
+        let dawn = grouped(&stretches, &NAMED, Grouping::AfterDawn, None);
         assert_eq!(dawn[0].key, Key::Band(0));
     }
 
@@ -389,7 +491,7 @@ mod tests {
         );
         let compared = Compared::of(
             super::super::Angler::default(),
-            &strata(&stretches, Grouping::Rig, &a, &b),
+            &strata(&stretches, &NAMED, Grouping::Rig, &a, &b),
         )
         .unwrap();
         // One had the first two hours, the other the next: nothing can be told.

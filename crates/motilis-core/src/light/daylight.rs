@@ -23,6 +23,11 @@ pub struct Sky {
 }
 
 impl Sky {
+    /// Light on the surface, lux.
+    pub fn lux(&self) -> f64 {
+        Illuminance::at(self.sun_alt, self.moon_alt, self.moon_phase, self.cloud).total()
+    }
+
     fn check(&self) -> Result<(), Error> {
         ALTITUDE.check("sun_alt", self.sun_alt)?;
         ALTITUDE.check("moon_alt", self.moon_alt)?;

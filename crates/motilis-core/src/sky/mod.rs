@@ -44,6 +44,15 @@ impl Place {
     }
 }
 
+/// Light on the surface at a place and an instant, under a share of cloud (0-1).
+///
+/// # Errors
+/// As [`sun`].
+pub fn surface_light(place: Place, at: Timestamp, cloud: f64) -> Result<Illuminance, Error> {
+    let (sun, moon) = (sun(place, at)?, moon(place, at));
+    Ok(Illuminance::at(sun.altitude, moon.altitude, moon.phase, cloud))
+}
+
 /// Terrestrial less universal time, s; 67 to 70 in these decades.
 const DELTA_T: f64 = 67.0;
 

@@ -4,12 +4,15 @@ use crate::error::{Error, Refusal};
 use crate::switching::dismiss;
 use jiff::Timestamp;
 use motilis_core::book::{
-    BoatRod, Caught, Event, EventId, EventKind, Outing, PassId, PlannedSpread, RigId, RunningLine,
-    SpreadId,
+    BoatRod, Caught, Event, EventId, EventKind, ExperimentId, Outing, PassId, Play, PlannedSpread,
+    RigId, RunningLine, SpreadId, Tackle,
 };
-use motilis_core::evidence::{Logged, Pass};
+use crate::log_import::LogImport;
+use crate::track::{back_fill, filled, outing_of};
+use motilis_core::evidence::{Experiment, Pass};
+use motilis_core::track::Track;
 use motilis_core::units::MetresPerSecond;
-use motilis_store::{events, outings, passes, rods, spreads};
+use motilis_store::{events, experiments, outings, passes, rods, spreads, tracks};
 
 /// A change of the log.
 #[derive(Debug, Clone, PartialEq)]
@@ -24,6 +27,8 @@ pub enum LogAct {
         note: String,
         /// What else there is to say of it.
         caught: Box<Caught>,
+        /// What was tried, of a change that is one of the playbook.
+        play: Option<Play>,
     },
     /// An entry as it really was.
     Correct(EventId, Box<Event>),
@@ -40,7 +45,17 @@ pub enum LogAct {
     /// Rods take over the line of the rig that is ahead; they are aboard until they are set out with it.
     Switch(RigId, Vec<BoatRod>),
     /// The call to do so is dismissed until another fish comes.
-    Dismiss(RigId, Box<Logged>),
+    Dismiss(RigId),
+    /// A track comes in: to the outing it was recorded on, whose entries it tells where they were.
+    Track(Box<Track>),
+    /// Two ways are held against each other from now on; the rods take over their first ways.
+    Experiment(Box<Experiment>),
+    /// The rods of an experiment take over the ways they are dealt now.
+    Swap(ExperimentId),
+    /// An experiment ends.
+    EndExperiment(ExperimentId),
+    /// The records of a file come in.
+    Import(Box<LogImport>),
     /// When a pass really began and ended.
     Hours(PassId, Timestamp, Option<Timestamp>),
 }
@@ -54,10 +69,13 @@ impl LogAct {
                 rod,
                 note,
                 caught,
-            } => tap(doing, kind, rod, note, *caught),
+                play,
+            } => tap(doing, kind, rod, note, (*caught, play)),
             Self::Correct(id, event) => {
                 event.check().map_err(Refusal::Figure)?;
-                events::update(connection, id, &event)?;
+                let track = tracks::of_outing(connection, event.outing)?;
+                let track = track.as_ref().map(|(_, track)| track);
+                events::update(connection, id, &filled(*event, track))?;
                 Ok(Some(id.0))
             }
             Self::Run(line, speed, rod) => run(doing, &line, speed, rod),
@@ -106,10 +124,35 @@ impl LogAct {
                 }
                 Ok(Some(rig.0))
             }
-            Self::Dismiss(rig, day) => {
-                dismiss(doing.book, rig, &day)?;
+            Self::Dismiss(rig) => {
+                dismiss(doing.book, rig)?;
                 Ok(Some(rig.0))
             }
+            Self::Track(track) => {
+                let outing = outing_of(connection, &track)?;
+                let id = tracks::add(connection, outing, &track)?;
+                back_fill(connection, outing)?;
+                Ok(Some(id.0))
+            }
+            Self::Experiment(experiment) => {
+                experiment.check().map_err(Refusal::Figure)?;
+                let id = experiments::add(connection, &experiment)?;
+                deal(doing, &experiment)?;
+                Ok(Some(id.0))
+            }
+            Self::Swap(id) => {
+                let experiment = experiments::get(connection, id)?;
+                if experiment.ended.is_some() || doing.at >= experiment.until {
+                    return Err(Refusal::Over.into());
+                }
+                deal(doing, &experiment)?;
+                Ok(Some(id.0))
+            }
+            Self::EndExperiment(id) => {
+                experiments::end(connection, id, doing.at)?;
+                Ok(Some(id.0))
+            }
+            Self::Import(import) => Ok(i64::try_from(import.carry_out(connection)?).ok()),
             Self::Hours(id, from, to) => {
                 passes::get(connection, id)?;
                 if to.is_some_and(|to| to < from) {
@@ -174,7 +217,7 @@ fn tap(
     kind: EventKind,
     rod: Option<u8>,
     note: String,
-    caught: Caught,
+    (caught, play): (Caught, Option<Play>),
 ) -> Made {
     let here = doing.book.here()?;
     let aboard = match (kind, rod) {
@@ -194,6 +237,7 @@ fn tap(
         rod: aboard.as_ref().map(|aboard| aboard.boat.number),
         line: aboard.as_ref().map(Aboard::on_line),
         caught,
+        play,
         note,
         ..Event::new(here.id, kind, doing.at, here.outing.speed)
     };
@@ -254,6 +298,30 @@ fn run(doing: &Doing<'_, '_>, line: &RunningLine, speed: MetresPerSecond, rod: O
         }
     }
     Ok(Some(i64::from(number)))
+}
+
+/// Puts each rod of an experiment onto the way it is dealt; line, set-up and weight stay its own, so that nothing else
+/// differs.
+fn deal(doing: &Doing<'_, '_>, experiment: &Experiment) -> Result<(), Error> {
+    for (rod, arm) in experiment.dealt(doing.at) {
+        let [before] = one(doing, rod)?;
+        let way = experiment.way(arm);
+        let mut boat = before.boat.clone();
+        boat.rod.tackle = Tackle::Rig(way.rig);
+        boat.rod.lead = way.lead.unwrap_or(boat.rod.lead);
+        boat.bait = way.bait.clone().unwrap_or(boat.bait);
+        boat.away = false;
+        if boat == before.boat {
+            continue;
+        }
+        // Ways may differ by less than makes another pass otherwise.
+        take_in(doing, &before)?;
+        rods::put(doing.book.connection(), experiment.outing, &boat)?;
+        if before.fishes() {
+            set_out(doing, Aboard::of(doing.book, boat, None)?)?;
+        }
+    }
+    Ok(())
 }
 
 /// The rods of a plan, instead of those there are.

@@ -30,10 +30,11 @@ pub use ways::WaysAct;
 
 use crate::book::Book;
 use crate::error::{Error, Refusal};
+use crate::track::back_fill;
 use jiff::Timestamp;
 use motilis_store::acts::{self, Asked};
 use motilis_store::trash::{self, Record};
-use motilis_store::{events, outings};
+use motilis_store::{events, outings, tracks};
 
 /// What an act bears beside what it does.
 #[derive(Debug, Clone, PartialEq, Eq)]
@@ -205,15 +206,24 @@ fn throw(record: Record, doing: &Doing<'_, '_>) -> Made {
         Record::Event(id) => drop(events::get(connection, id)?),
         _ => {}
     }
+    let track = match record {
+        Record::Track(id) => Some(tracks::outing(connection, id)?),
+        _ => None,
+    };
     trash::throw(connection, record, doing.now)?;
+    if let Some(outing) = track {
+        back_fill(connection, outing)?;
+    }
     Ok(Some(record.number()))
 }
 
 fn take_back_record(record: Record, doing: &Doing<'_, '_>) -> Made {
     let connection = doing.book.connection();
     trash::take_back(connection, record)?;
-    if let Record::Outing(id) = record {
-        outing::open(connection, id)?;
+    match record {
+        Record::Outing(id) => outing::open(connection, id)?,
+        Record::Track(id) => back_fill(connection, tracks::outing(connection, id)?)?,
+        _ => {}
     }
     Ok(Some(record.number()))
 }

@@ -1,9 +1,10 @@
 use super::{Doing, Made};
 use crate::error::{Error, Refusal};
-use motilis_core::book::{RuleId, WaterBody, WaterId};
+use motilis_core::book::{RuleId, SpotId, WaterBody, WaterId};
 use motilis_core::rules::LocalRule;
+use motilis_core::track::Spot;
 use motilis_store::trash::{self, Record};
-use motilis_store::{Connection, rules, waters};
+use motilis_store::{Connection, rules, spots, waters};
 
 /// A change of a water or its rules.
 #[derive(Debug, Clone, PartialEq)]
@@ -14,6 +15,8 @@ pub enum WaterAct {
     Change(WaterId, Box<WaterBody>),
     /// A new rule of it, or one as it really is.
     Rule(WaterId, Option<RuleId>, Box<LocalRule>),
+    /// A new spot of it, or one as it really is.
+    Spot(Option<SpotId>, Box<Spot>),
     /// A rule of it is thrown away.
     ThrowRule(WaterId, RuleId),
 }
@@ -24,6 +27,7 @@ impl WaterAct {
         match &self {
             Self::Add(water) | Self::Change(_, water) => water.check().map_err(Refusal::Figure)?,
             Self::Rule(_, _, rule) => rule.check().map_err(Refusal::Figure)?,
+            Self::Spot(_, spot) => spot.check().map_err(Refusal::Figure)?,
             Self::ThrowRule(..) => {}
         }
         Ok(Some(match self {
@@ -36,6 +40,11 @@ impl WaterAct {
             Self::Rule(water, Some(id), rule) => {
                 is_of(connection, water, id)?;
                 rules::update(connection, id, &rule)?;
+                id.0
+            }
+            Self::Spot(None, spot) => spots::add(connection, &spot)?.0,
+            Self::Spot(Some(id), spot) => {
+                spots::update(connection, id, &spot)?;
                 id.0
             }
             Self::ThrowRule(water, id) => {

@@ -7,16 +7,15 @@ use crate::seen::Device;
 use crate::units::System;
 use crate::words::{self, bench as say, capital};
 use jiff::civil::Date;
-use motilis_core::book::EventKind;
 use motilis_core::evidence::{
-    Belief, CLARITY, Compared, DEPTH_BAND, ENOUGH_HOURS, Group, Grouping, Key, LEAD_BAND, Record,
+    Belief, CLARITY, Compared, DEPTH_BAND, ENOUGH_HOURS, Group, Grouping, Key, LEAD_BAND, Named, Record,
     SPEED_BAND, Verdict, WARMTH_BAND, best_of,
 };
 use motilis_core::fish::Fish;
 use motilis_core::rig::Rig;
 use motilis_core::units::{Celsius, Metres, MetresPerSecond};
-use motilis_helm::{Book, Error, Evidence, Named, zone};
-use motilis_store::{events, waters};
+use motilis_formats::Rate;
+use motilis_helm::{Book, Error, Evidence};
 use std::collections::BTreeMap;
 
 /// What the page is asked for.
@@ -60,7 +59,7 @@ fn bait(rig: &Rig) -> String {
 }
 
 /// What a group is called.
-fn name(evidence: &Evidence, by: Grouping, key: &Key, system: System) -> String {
+fn name(evidence: &Evidence<'_>, by: Grouping, key: &Key, system: System) -> String {
     let between = |band: i32, width: f64, shown: &dyn Fn(f64) -> crate::units::Figure| {
         let (low, high) = (f64::from(band) * width, f64::from(band + 1) * width);
         format!("{}–{}", shown(low).value, shown(high))
@@ -69,7 +68,7 @@ fn name(evidence: &Evidence, by: Grouping, key: &Key, system: System) -> String 
     match key {
         Key::Unknown => "not known".to_owned(),
         Key::Named(name) => capital(name),
-        Key::Tackle(tackle) => evidence.names.get(tackle).cloned().unwrap_or_default(),
+        Key::Tackle(tackle) => evidence.name(*tackle).to_owned(),
         Key::Water(water) => evidence.waters.get(water).cloned().unwrap_or_default(),
         Key::Band(band) => match by {
             Grouping::UnderSurface => format!("{} down", between(*band, DEPTH_BAND.0, &depth)),
@@ -119,7 +118,7 @@ fn rests_on(record: Record, strikes: u32) -> String {
     )
 }
 
-fn rate_row(name: String, belief: &Belief, strikes: u32, most: f64, best: Option<f64>) -> RateRow {
+pub(super) fn rate_row(name: String, belief: &Belief, strikes: u32, most: f64, best: Option<f64>) -> RateRow {
     let (low, high) = belief.interval();
     RateRow {
         name,
@@ -138,9 +137,70 @@ fn rate_row(name: String, belief: &Belief, strikes: u32, most: f64, best: Option
 }
 
 /// The end of a scale that holds most of the intervals.
-fn scale<'b>(beliefs: impl Iterator<Item = &'b Belief>) -> f64 {
+pub(super) fn scale<'b>(beliefs: impl Iterator<Item = &'b Belief>) -> f64 {
     let ends = beliefs.map(|belief| belief.interval().1.min(4.0 * belief.rate()));
     ends.fold(0.1, f64::max) * 1.05
+}
+
+/// What a look asks for, out of the log.
+struct Asked {
+    fish: Option<Fish>,
+    by: Grouping,
+    crossed: Option<Grouping>,
+}
+
+impl Asked {
+    fn of(book: &Book<'_>, look: &EvidenceLook) -> Result<Self, Error> {
+        let usual = book.here_if_any()?.map(|here| here.outing.fish);
+        let by = Grouping::from_key(&look.by).unwrap_or(Grouping::Rig);
+        Ok(Self {
+            fish: match look.fish.as_str() {
+                "all" => None,
+                key => Fish::from_key(key).or(usual),
+            },
+            by,
+            crossed: Grouping::from_key(&look.crossed).filter(|crossed| *crossed != by),
+        })
+    }
+}
+
+const NAMED: Named<'_> = Named {
+    blade: &blade,
+    finish: &|rig| Some(say::finish(rig.finish())),
+    bait: &|rig| Some(bait(rig)),
+};
+
+/// What a group is called, crossed or not.
+fn called(evidence: &Evidence<'_>, asked: &Asked, group: &Group, system: System) -> [String; 2] {
+    let first = name(evidence, asked.by, &group.key, system);
+    let other = asked.crossed.zip(group.other.as_ref());
+    let other = other.map(|(crossed, other)| name(evidence, crossed, other, system));
+    [first, other.unwrap_or_default()]
+}
+
+/// Every rate of a look, for a table that goes out.
+///
+/// # Errors
+/// [`Error::Store`].
+pub fn rates(book: &Book<'_>, device: Device, look: &EvidenceLook) -> Result<Vec<Rate>, Error> {
+    let asked = Asked::of(book, look)?;
+    let evidence = Evidence::load(book, asked.fish, &NAMED)?;
+    let rates = evidence.rates(asked.by, asked.crossed)?;
+    let rows = rates.iter().map(|(group, belief)| {
+        let [group_name, crossed] = called(&evidence, &asked, group, device.system);
+        let (low, high) = belief.interval();
+        Rate {
+            group: group_name,
+            crossed,
+            fish: group.record.fish,
+            strikes: group.strikes,
+            rod_hours: group.record.rod_hours,
+            rate_per_hour: belief.rate(),
+            low_per_hour: low,
+            high_per_hour: high,
+        }
+    });
+    Ok(rows.collect())
 }
 
 /// The page.
@@ -154,31 +214,20 @@ pub fn evidence(
 ) -> Result<EvidenceScreen, Error> {
     let system = device.system;
     let here = book.here_if_any()?;
-    let usual = here.map(|here| here.outing.fish);
-    let fish = match look.fish.as_str() {
-        "all" => None,
-        key => Fish::from_key(key).or(usual),
-    };
-    let named = Named {
-        blade: &blade,
-        finish: &|rig| Some(say::finish(rig.finish())),
-        bait: &|rig| Some(bait(rig)),
-    };
-    let evidence = Evidence::load(book, fish, &named)?;
-    let by = Grouping::from_key(&look.by).unwrap_or(Grouping::Rig);
-    let crossed = Grouping::from_key(&look.crossed).filter(|crossed| *crossed != by);
+    let asked = Asked::of(book, look)?;
+    let (by, crossed) = (asked.by, asked.crossed);
+    let evidence = Evidence::load(book, asked.fish, &NAMED)?;
     let rates = evidence.rates(by, crossed)?;
     let enough = |(group, _): &&(Group, Belief)| group.record.rod_hours >= SHOWN_FROM;
     let shown: Vec<&(Group, Belief)> = rates.iter().filter(enough).take(MOST).collect();
     let most = scale(shown.iter().map(|(_, belief)| belief));
     let best = best_of(&shown.iter().map(|(_, belief)| *belief).collect::<Vec<_>>());
     let called = |group: &Group| {
-        let first = name(&evidence, by, &group.key, system);
-        match (crossed, &group.other) {
-            (Some(crossed), Some(other)) => {
-                format!("{first}, {}", name(&evidence, crossed, other, system))
-            }
-            _ => first,
+        let [first, other] = called(&evidence, &asked, group, system);
+        if other.is_empty() {
+            first
+        } else {
+            format!("{first}, {other}")
         }
     };
     let choices = |chosen: Option<usize>| -> Vec<Choice> {
@@ -224,22 +273,27 @@ pub fn evidence(
                 rate_row(called(group), belief, group.strikes, most, said)
             })
             .collect(),
+        export: format!(
+            "fish={of}&by={}&crossed={}",
+            by.key(),
+            crossed.map_or("", Grouping::key)
+        ),
         more: rates.len() - shown.len(),
         a: choices(Some(pair[0])),
         b: choices(Some(pair[1])),
         compared,
-        hours: hours(book, &evidence, system)?,
+        hours: hours(&evidence, system),
         weeks: weeks(&evidence)?,
-        lengths: lengths(book, &evidence, system)?,
+        lengths: lengths(&evidence, system),
     })
 }
 
-fn whole(evidence: &Evidence) -> String {
+fn whole(evidence: &Evidence<'_>) -> String {
     let Record { fish, rod_hours } = evidence.whole;
     let rate = evidence.angler.rate();
     let own = format!(
         "{fish} fish in {rod_hours:.1} rod-hours over {} outings",
-        evidence.outings.len()
+        evidence.season.outings().len()
     );
     if rod_hours < 8.0 || fish == 0 {
         return format!(
@@ -253,7 +307,7 @@ fn whole(evidence: &Evidence) -> String {
     )
 }
 
-fn unknown(evidence: &Evidence) -> Vec<String> {
+fn unknown(evidence: &Evidence<'_>) -> Vec<String> {
     let mut said = Vec::new();
     if evidence.unknown > 0 {
         said.push(format!(
@@ -324,33 +378,17 @@ const WIDE: (f64, f64) = (1_230.0, 240.0);
 const NARROW: (f64, f64) = (390.0, 220.0);
 
 /// Strikes and fish of all outings over the hours of a day.
-fn hours(
-    book: &Book<'_>,
-    evidence: &Evidence,
-    system: System,
-) -> Result<Option<(Timeline, Timeline)>, Error> {
-    let zones: BTreeMap<_, _> = waters::all(book.connection())?.into_iter().collect();
-    let mut happenings = Vec::new();
-    let mut bottom = Metres(1.0);
-    for (id, outing) in &evidence.outings {
-        let Some(water) = zones.get(&outing.water) else {
-            continue;
-        };
-        for (_, event) in events::of_outing(book.connection(), *id)? {
-            let bites = matches!(event.kind, EventKind::Fish | EventKind::Strike);
-            let Some(depth) = event.line.and_then(|line| line.depth).filter(|_| bites) else {
-                continue;
-            };
-            let time = event.at.to_zoned_datetime(zone(water)).time();
-            let second = f64::from(time.hour()) * 3_600.0 + f64::from(time.minute()) * 60.0;
-            bottom = Metres(bottom.0.max(1.1 * depth.0));
-            happenings.push(Happening {
-                second,
-                depth,
-                mark: event.kind.key(),
-            });
-        }
-    }
+fn hours(evidence: &Evidence<'_>, system: System) -> Option<(Timeline, Timeline)> {
+    let bites = evidence.season.outings().iter().flat_map(|told| &told.bites);
+    let happenings: Vec<Happening> = bites
+        .map(|bite| Happening {
+            second: bite.second,
+            depth: bite.depth,
+            mark: bite.kind.key(),
+        })
+        .collect();
+    let deepest = happenings.iter().map(|one| 1.1 * one.depth.0);
+    let bottom = Metres(deepest.fold(1.0, f64::max));
     let draw = |size| {
         Timeline::new(&TimelineSource {
             happenings: &happenings,
@@ -359,13 +397,13 @@ fn hours(
             size,
         })
     };
-    Ok(draw(WIDE).zip(draw(NARROW)))
+    draw(WIDE).zip(draw(NARROW))
 }
 
 /// Rates week by week, the first first.
-fn weeks(evidence: &Evidence) -> Result<Vec<RateRow>, Error> {
+fn weeks(evidence: &Evidence<'_>) -> Result<Vec<RateRow>, Error> {
     let mut weeks: BTreeMap<Date, (Record, u32)> = BTreeMap::new();
-    for stretch in &evidence.stretches {
+    for stretch in evidence.season.stretches() {
         let date = stretch
             .from
             .to_zoned_datetime(jiff::tz::TimeZone::UTC)
@@ -391,21 +429,15 @@ fn weeks(evidence: &Evidence) -> Result<Vec<RateRow>, Error> {
 }
 
 /// Landed fish, species by species.
-fn lengths(book: &Book<'_>, evidence: &Evidence, system: System) -> Result<Vec<LengthRow>, Error> {
+fn lengths(evidence: &Evidence<'_>, system: System) -> Vec<LengthRow> {
     let mut caught: BTreeMap<&'static str, (Fish, Vec<Metres>, u32, u32)> = BTreeMap::new();
-    for (id, outing) in &evidence.outings {
-        for (_, event) in events::of_outing(book.connection(), *id)? {
-            if event.kind != EventKind::Fish {
-                continue;
-            }
-            let fish = event.caught.species.unwrap_or(outing.fish);
-            let entry = caught
-                .entry(fish.name())
-                .or_insert((fish, Vec::new(), 0, 0));
-            entry.1.extend(event.length);
-            entry.2 += u32::from(event.kept == Some(true));
-            entry.3 += 1;
-        }
+    for one in evidence.season.outings().iter().flat_map(|told| &told.caught) {
+        let entry = caught
+            .entry(one.fish.name())
+            .or_insert((one.fish, Vec::new(), 0, 0));
+        entry.1.extend(one.length);
+        entry.2 += u32::from(one.kept);
+        entry.3 += 1;
     }
     let mut rows = Vec::new();
     for (name, (fish, mut lengths, kept, count)) in caught {
@@ -434,5 +466,5 @@ fn lengths(book: &Book<'_>, evidence: &Evidence, system: System) -> Result<Vec<L
             weight: weight.unwrap_or_else(|| "no published equation here".to_owned()),
         });
     }
-    Ok(rows)
+    rows
 }

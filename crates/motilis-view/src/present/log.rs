@@ -4,21 +4,23 @@ use super::{cannot_row, finish_class, frame, outing_choices};
 use crate::draw::{Bar, BenchDrawing, BenchSource, DayBars, DaySource, Row, Strip};
 use crate::forms::{entry as entry_form, text};
 use crate::screens::{
-    Choice, Entry, EntryForm, Field, Log, Notice, PassForm, PassRow, RodRow, Screen, SwitchRow,
+    Choice, Entry, EntryForm, Field, Log, Notice, PassForm, PassRow, Playbook, RodRow, Screen,
+    SwitchRow,
 };
 use crate::seen::Device;
 use crate::units::{Problem, System};
 use crate::words;
 use jiff::{SignedDuration, Timestamp};
 use motilis_core::bench::Layout;
-use motilis_core::book::{Event, EventId, EventKind, PassId, RuleId, Tackle, check_clock};
+use motilis_core::book::{
+    Event, EventId, EventKind, PassId, RuleId, Tackle, Touched, Tried, check_clock, tried,
+};
 use motilis_core::evidence::{self, End, Logged, Pass};
 use motilis_core::rules::{Landed, LocalRule, Says, of_landed};
-use motilis_core::sky::{Illuminance, moon, sun};
+use motilis_core::sky::surface_light;
 use motilis_core::units::{INCH, Metres};
-use motilis_helm::{Aboard, Book, Error, Here, Switching, switching};
-use motilis_store::{events, lures, passes, readings, rigs, rules, spreads};
-use std::collections::HashMap;
+use motilis_helm::{Aboard, Book, Error, Here, Names, Season, Switching, logged_today, switching};
+use motilis_store::{events, passes, readings, rules, spreads};
 
 /// What the page tells beside the list.
 #[derive(Debug, Clone, Default)]
@@ -86,7 +88,7 @@ struct Day<'a> {
     events: Vec<(EventId, Event)>,
     passes: Vec<(PassId, Pass)>,
     rods: Vec<Aboard>,
-    names: HashMap<Tackle, String>,
+    names: Names,
     rules: Vec<(RuleId, LocalRule)>,
     logged: Logged,
 }
@@ -96,33 +98,12 @@ impl<'a> Day<'a> {
         let (here, connection) = (book.here()?, book.connection());
         let events = events::of_outing(connection, here.id)?;
         let passes = passes::of_outing(connection, here.id)?;
-        // Entries and passes speak of tackle by name, whatever became of it.
-        let mut names = HashMap::new();
         let of_events = events.iter().filter_map(|(_, event)| event.line);
         let of_passes = passes.iter().map(|(_, pass)| pass.tackle);
-        for tackle in of_events.map(|line| line.tackle).chain(of_passes) {
-            if let std::collections::hash_map::Entry::Vacant(place) = names.entry(tackle) {
-                place.insert(match tackle {
-                    Tackle::Rig(rig) => rigs::name(connection, rig)?,
-                    Tackle::Lure(lure) => lures::name(connection, lure)?,
-                });
-            }
-        }
-        let entries = events.iter().map(|(_, event)| evidence::Entry {
-            rod: event.rod,
-            tackle: event.line.map(|line| line.tackle),
-            at: event.at,
-            entered: event.entered,
-            fish: event.kind == EventKind::Fish,
-            strike: event.kind == EventKind::Strike,
-        });
+        let named = of_events.map(|line| line.tackle).chain(of_passes);
+        let names = Names::of(connection, named)?;
         Ok(Self {
-            logged: Logged {
-                started: here.outing.started,
-                ended: here.outing.ended,
-                entries: entries.collect(),
-                passes: passes.iter().map(|(_, pass)| pass.clone()).collect(),
-            },
+            logged: logged_today(book)?,
             rules: rules::of_water(connection, here.outing.water)?,
             rods: Aboard::all(book)?,
             here,
@@ -208,9 +189,13 @@ pub fn log(book: &Book<'_>, device: Device, told: &Told, mut extra: Extra) -> Re
         hours: hours(&day),
         has_ended: here.outing.ended.is_some(),
         out: rods.iter().filter(|row| row.fishes).count(),
-        switch: switching(book, &day.logged, &day.rods)?
+        switch: switching(book, &day.rods)?
             .as_ref()
             .map(switch_row),
+        experiment: match told.now {
+            Some(now) => super::experiment::strip(book, device, now)?,
+            None => None,
+        },
         rods,
         spreads: spreads
             .into_iter()
@@ -221,7 +206,7 @@ pub fn log(book: &Book<'_>, device: Device, told: &Told, mut extra: Extra) -> Re
             })
             .collect(),
         note: extra.note.unwrap_or_else(|| text("note", "Note", "")),
-        notice: notice(&day, told),
+        notice: notice(book, &day, told)?,
         bars: bars(book, &day, told.now)?,
         only: Choice::list(
             [("", "everything")]
@@ -362,9 +347,8 @@ fn rod_row(day: &Day<'_>, aboard: &Aboard, now: Option<Timestamp>) -> RodRow {
     }
 }
 
-/// Fish and rod-hours of a belief: "4 fish in 3.1 rod-hours".
-fn known(belief: &evidence::Belief) -> String {
-    let record = belief.record;
+/// Fish and rod-hours: "4 fish in 3.1 rod-hours".
+pub(super) fn known(record: &evidence::Record) -> String {
     format!("{} fish in {:.1} rod-hours", record.fish, record.rod_hours)
 }
 
@@ -388,20 +372,12 @@ fn switch_row(switching: &Switching) -> SwitchRow {
         sentence: format!(
             "{rods}: change to {}. It has {} today, {behind} has {}. {} better ({:.2}).{keep}",
             switching.name,
-            known(&call.ahead),
-            known(&call.behind),
+            known(&call.ahead.record),
+            known(&call.behind.record),
             words::capital(words::surely(call.verdict)),
             call.probability
         ),
     }
-}
-
-/// The log of the open outing as far as hours go, for acts that rest on it.
-///
-/// # Errors
-/// [`Error::Store`].
-pub fn logged_today(book: &Book<'_>) -> Result<Logged, Error> {
-    Ok(Day::load(book, Device::default())?.logged)
 }
 
 fn pass_row(
@@ -426,7 +402,7 @@ fn pass_row(
         rod: pass
             .rod
             .map_or_else(|| "–".to_owned(), |rod| rod.to_string()),
-        name: day.names.get(&pass.tackle).cloned().unwrap_or_default(),
+        name: day.names.get(pass.tackle).to_owned(),
         ran: ran.join(", "),
         hours: long(day.hours(pass, now)),
         open: pass.is_open(),
@@ -503,7 +479,7 @@ fn row(
             Tackle::Rig(rig) => book.rig(rig)?.stands.ok().map(|rig| rig.finish().colour),
             Tackle::Lure(_) => None,
         };
-        let name = day.names.get(&pass.tackle).cloned().unwrap_or_default();
+        let name = day.names.get(pass.tackle).to_owned();
         let to = pass.to.unwrap_or(end);
         bars.push(Bar {
             from: hour(pass.from),
@@ -541,14 +517,8 @@ fn strips(
             let at = from + (to - from) * f64::from(step) / f64::from(steps);
             let seconds = ((at - from) * 3_600.0) as i64;
             let then = here.outing.started + SignedDuration::from_secs(seconds);
-            let (sun, moon) = (sun(place, then).ok()?, moon(place, then));
-            let light = Illuminance::at(
-                sun.altitude,
-                moon.altitude,
-                moon.phase,
-                here.outing.sky.cloud(),
-            );
-            let lux = (light.sun + light.moon).max(1e-3).log10();
+            let light = surface_light(place, then, here.outing.sky.cloud()).ok()?;
+            let lux = light.total().max(1e-3).log10();
             Some((at, (lux - LIGHT.0) / (LIGHT.1 - LIGHT.0)))
         });
         strips.push(Strip {
@@ -557,36 +527,6 @@ fn strips(
             stepped: false,
         });
     }
-    let scaled = |figures: Vec<(f64, f64)>, label: String| {
-        let low = figures
-            .iter()
-            .map(|one| one.1)
-            .fold(f64::INFINITY, f64::min);
-        let high = figures
-            .iter()
-            .map(|one| one.1)
-            .fold(f64::NEG_INFINITY, f64::max);
-        let height = |figure: f64| {
-            if high > low {
-                (figure - low) / (high - low)
-            } else {
-                0.5
-            }
-        };
-        let mut points: Vec<(f64, f64)> = figures
-            .iter()
-            .map(|(at, figure)| (*at, height(*figure)))
-            .collect();
-        points.sort_by(|a, b| a.0.total_cmp(&b.0));
-        if let Some((_, height)) = points.last().copied() {
-            points.push((to, height));
-        }
-        Strip {
-            label,
-            points,
-            stepped: true,
-        }
-    };
     let inside = |at: f64| (from..=to).contains(&at);
     let mut warm = vec![(from, here.outing.temperature)];
     for (_, reading) in readings::of_outing(book.connection(), here.id)? {
@@ -594,30 +534,13 @@ fn strips(
             warm.push((hour(reading.at), reading.temperature));
         }
     }
-    let ends = |figures: &[(f64, f64)], say: &dyn Fn(f64) -> String| {
-        let low = figures
-            .iter()
-            .map(|one| one.1)
-            .fold(f64::INFINITY, f64::min);
-        let high = figures
-            .iter()
-            .map(|one| one.1)
-            .fold(f64::NEG_INFINITY, f64::max);
-        let (low, high) = (say(low), say(high));
-        if low == high {
-            high
-        } else {
-            format!("{low} to {high}")
-        }
-    };
     let warm: Vec<(f64, f64)> = warm.into_iter().map(|(at, warm)| (at, warm.0)).collect();
     let say = |figure: f64| {
         system
             .temperature(motilis_core::units::Celsius(figure))
             .to_string()
     };
-    let label = format!("water, {}", ends(&warm, &say));
-    strips.push(scaled(warm, label));
+    strips.push(scaled("water", warm, to, &say));
     let mut fast = vec![(from, here.outing.speed.0)];
     for (_, event) in &day.events {
         if inside(hour(event.at)) {
@@ -629,9 +552,44 @@ fn strips(
             .speed(motilis_core::units::MetresPerSecond(figure))
             .to_string()
     };
-    let label = format!("speed of entries, {}", ends(&fast, &say));
-    strips.push(scaled(fast, label));
+    strips.push(scaled("speed of entries", fast, to, &say));
     Ok(strips)
+}
+
+/// Figures over the hours between their own ends, which its label tells; the last one holds to the end.
+fn scaled(
+    what: &str,
+    mut figures: Vec<(f64, f64)>,
+    to: f64,
+    say: &dyn Fn(f64) -> String,
+) -> Strip {
+    let of = |least: fn(f64, f64) -> f64| figures.iter().map(|one| one.1).reduce(least);
+    let (low, high) = (
+        of(f64::min).unwrap_or_default(),
+        of(f64::max).unwrap_or_default(),
+    );
+    let label = if say(low) == say(high) {
+        format!("{what}, {}", say(high))
+    } else {
+        format!("{what}, {} to {}", say(low), say(high))
+    };
+    figures.sort_by(|a, b| a.0.total_cmp(&b.0));
+    if let Some((_, last)) = figures.last().copied() {
+        figures.push((to, last));
+    }
+    let height = |figure: f64| {
+        if high > low {
+            (figure - low) / (high - low)
+        } else {
+            0.5
+        }
+    };
+    let points = figures.iter().map(|(at, figure)| (*at, height(*figure)));
+    Strip {
+        label,
+        points: points.collect(),
+        stepped: true,
+    }
 }
 
 fn headline(events: &[(EventId, Event)]) -> String {
@@ -647,31 +605,37 @@ fn headline(events: &[(EventId, Event)]) -> String {
     format!("{fish} fish, {strikes} strike{plural}")
 }
 
-fn notice(day: &Day<'_>, told: &Told) -> Option<Notice> {
+fn notice(book: &Book<'_>, day: &Day<'_>, told: &Told) -> Result<Option<Notice>, Error> {
     let gone = |what: &str, undo: String| Notice {
         rod: None,
         sentence: format!("{what} deleted."),
         warnings: Vec::new(),
         undo: Some(undo),
         measure: None,
+        playbook: None,
     };
     if let Some(id) = told.deleted {
-        return Some(gone("Entry", format!("/log/{id}/undo")));
+        return Ok(Some(gone("Entry", format!("/log/{id}/undo"))));
     }
     if let Some(id) = told.pass_gone {
-        return Some(gone("Pass", format!("/log/passes/{id}/restore")));
+        return Ok(Some(gone("Pass", format!("/log/passes/{id}/restore"))));
     }
     if let Some(sentence) = &told.moved {
-        return Some(Notice {
+        return Ok(Some(Notice {
             rod: None,
             sentence: sentence.clone(),
             warnings: Vec::new(),
             undo: None,
             measure: None,
-        });
+            playbook: None,
+        }));
     }
-    let logged = told.logged?;
-    let (_, event) = day.events.iter().find(|(id, _)| id.0 == logged)?;
+    let logged = told.logged;
+    let found = day.events.iter().find(|(id, _)| Some(id.0) == logged);
+    let Some((EventId(logged), event)) = found else {
+        return Ok(None);
+    };
+    let logged = *logged;
     let entry = entry(day, logged, event, None);
     let mut warnings: Vec<String> = entry
         .beyond
@@ -707,7 +671,8 @@ fn notice(day: &Day<'_>, told: &Told) -> Option<Notice> {
     } else {
         format!(": {}", place.join(", "))
     };
-    Some(Notice {
+    Ok(Some(Notice {
+        playbook: playbook(book, event)?,
         rod: event
             .rod
             .filter(|rod| day.rods.iter().any(|one| one.boat.number == *rod)),
@@ -722,7 +687,35 @@ fn notice(day: &Day<'_>, told: &Told) -> Option<Notice> {
             };
             (logged, form, usual)
         }),
-    })
+    }))
+}
+
+/// What is tried after what just touched a rod and did not hold, with what each brought so far.
+fn playbook(book: &Book<'_>, event: &Event) -> Result<Option<Playbook>, Error> {
+    let caught = &event.caught;
+    let touched = Touched::of(event.kind, caught.strike, caught.bait_after);
+    let Some((touched, rod)) = touched.zip(event.rod) else {
+        return Ok(None);
+    };
+    let season = Season::load(book.connection(), None)?;
+    let plays = touched.plays().iter().map(|play| {
+        let outings = season.outings().iter();
+        let all = outings.map(|told| tried(&told.on_rods, *play));
+        let sum = all.fold(Tried::default(), |sum, one| Tried {
+            tried: sum.tried + one.tried,
+            bit: sum.bit + one.bit,
+        });
+        let brought = match sum.tried {
+            0 => "not tried yet".to_owned(),
+            tried => format!("{tried} tried, {} bit", sum.bit),
+        };
+        (play.key(), words::capital(play.name()), brought)
+    });
+    Ok(Some(Playbook {
+        rod,
+        touched: words::capital(touched.name()),
+        plays: plays.collect(),
+    }))
 }
 
 /// What there is to say of an entry that lies beyond the outing.
@@ -796,8 +789,7 @@ fn entry(day: &Day<'_>, id: i64, event: &Event, form: Option<EntryForm>) -> Entr
     };
     let rig = event
         .line
-        .and_then(|line| day.names.get(&line.tackle).cloned())
-        .unwrap_or_default();
+        .map_or_else(String::new, |line| day.names.get(line.tackle).to_owned());
     Entry {
         id,
         kind: event.kind.name(),

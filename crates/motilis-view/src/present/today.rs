@@ -399,18 +399,24 @@ fn fish_facts(desk: &Seen<Desk>) -> Vec<(String, String)> {
     facts
 }
 
-/// Which of the places whose temperature was read is the one to fish, in words.
 fn best_place(desk: &Seen<Desk>) -> Option<String> {
-    let system = desk.device.system;
-    let readings: Vec<TemperatureReading> = desk
-        .readings
-        .iter()
-        .map(|(_, reading)| reading.clone())
-        .collect();
-    let preferred = desk.here.outing.fish.preferred();
-    let best = place_to_fish(&readings, &preferred)?;
-    let at = desk
-        .here
+    let readings = desk.readings.iter().map(|(_, reading)| reading.clone());
+    place_by_temperature(
+        &desk.here,
+        &readings.collect::<Vec<_>>(),
+        desk.device.system,
+    )
+}
+
+/// Which of the places whose temperature was read is the one to fish, in words.
+pub(super) fn place_by_temperature(
+    here: &Here,
+    readings: &[TemperatureReading],
+    system: System,
+) -> Option<String> {
+    let preferred = here.outing.fish.preferred();
+    let best = place_to_fish(readings, &preferred)?;
+    let at = here
         .local(best.reading.at)
         .strftime("%H:%M")
         .to_string();

@@ -22,6 +22,8 @@ pub struct EvidenceScreen {
     pub unknown: Vec<String>,
     /// The rates, those with the most hours first.
     pub rates: Vec<RateRow>,
+    /// What is asked of the table that goes out.
+    pub export: String,
     /// Groups left out of the list, for want of hours.
     pub more: usize,
     /// The first of two to compare.

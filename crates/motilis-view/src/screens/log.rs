@@ -1,4 +1,4 @@
-use super::{CannotRow, Choice, Field, Frame};
+use super::{CannotRow, Choice, ExperimentStrip, Field, Frame};
 use crate::draw::{BenchDrawing, DayBars};
 use askama::Template;
 
@@ -20,6 +20,8 @@ pub struct Log {
     pub rods: Vec<RodRow>,
     /// The change that the day's fish call for.
     pub switch: Option<SwitchRow>,
+    /// The experiment that runs.
+    pub experiment: Option<ExperimentStrip>,
     /// How many of them are in the water.
     pub out: usize,
     /// Spreads whose rods can be taken.
@@ -92,8 +94,21 @@ pub struct Notice {
     pub warnings: Vec<String>,
     /// Where its undo goes.
     pub undo: Option<String>,
+    /// What can be tried after what touched the rod and did not hold.
+    pub playbook: Option<Playbook>,
     /// A fish that can be measured at once: its number, its form, and the figure the steps begin at.
     pub measure: Option<(i64, EntryForm, &'static str)>,
+}
+
+/// What is tried after a strike that did not hold.
+#[derive(Debug)]
+pub struct Playbook {
+    /// The rod.
+    pub rod: u8,
+    /// What it was: "Short strike".
+    pub touched: String,
+    /// Key, words, and what it brought so far: "3 tried, 1 bit".
+    pub plays: Vec<(&'static str, String, String)>,
 }
 
 impl Notice {

@@ -5,6 +5,8 @@ mod boxes;
 mod column;
 mod deleted;
 mod evidence;
+mod experiment;
+mod files;
 mod frame;
 mod judging;
 mod line_table;
@@ -15,6 +17,7 @@ mod spread;
 mod start;
 mod tank;
 mod today;
+mod track;
 mod waters;
 
 pub use bench::{
@@ -27,11 +30,13 @@ pub use boxes::{
 };
 pub use column::{ClaimRow, Column, Slide};
 pub use deleted::{Deleted, DeletedRow};
+pub use experiment::{ExperimentForm, ExperimentRow, ExperimentScreen, ExperimentStrip, Side};
+pub use files::{FilesScreen, LogImportRow};
 pub use evidence::{Better, EvidenceScreen, LengthRow, RateRow};
 pub use frame::{Choice, Field, Frame, Here, Screen, Sealed, Theme};
 pub use judging::{Judging, SchoolRow, WeightRow};
 pub use line_table::LineTable;
-pub use log::{Entry, EntryForm, Log, Notice, PassForm, PassRow, RodRow, SwitchRow};
+pub use log::{Entry, EntryForm, Log, Notice, PassForm, PassRow, Playbook, RodRow, SwitchRow};
 pub use message::Message;
 pub use setups::{SetupForm, SetupGroup, SetupRow, Setups};
 pub use spread::{
@@ -45,4 +50,5 @@ pub use today::{
     CallCard, Calls, CannotRow, Changes, Conditions, DaySide, FinishLook, LoreRow, Marked,
     PickCard, PickFigure, ReadingForm, ReadingRow, SecchiHelper, Swap, TermRow, Today, TodayRow,
 };
+pub use track::{SpotForm, SpotRow, TrackScreen};
 pub use waters::{RuleForm, RuleRow, Water, WaterForm, WaterRow, Waters};

@@ -1,5 +1,7 @@
-use super::{Quantity, System};
-use motilis_core::units::{Celsius, FOOT, INCH, Kilograms, MILLIMETRE, Metres, MetresPerSecond};
+use super::{Quantity, System, Unit};
+use motilis_core::units::{
+    Celsius, FOOT, INCH, Kilograms, MILE, MILLIMETRE, Metres, MetresPerSecond,
+};
 use std::fmt;
 
 /// A figure ready to be shown: value and unit apart, so that a page may set them in two sizes.
@@ -58,6 +60,26 @@ impl System {
     /// A depth, line out, or any distance on the water.
     pub fn depth(self, depth: Metres) -> Figure {
         show(Quantity::Depth, depth.0, self)
+    }
+
+    /// The unit of a way over ground: feet or metres, from a quarter of a mile or a kilometre on miles or kilometres.
+    pub fn way_unit(self, length: Metres) -> Unit {
+        match self {
+            Self::Imperial if length < 0.25 * MILE => Quantity::Depth.unit(self),
+            Self::Imperial => Unit::new("mi", MILE.0),
+            Self::Metric if length.0 < 1_000.0 => Quantity::Depth.unit(self),
+            Self::Metric => Unit::new("km", 1_000.0),
+        }
+    }
+
+    /// A way over ground.
+    pub fn way(self, length: Metres) -> Figure {
+        let unit = self.way_unit(length);
+        let places = if unit == Quantity::Depth.unit(self) { 0 } else { 2 };
+        Figure {
+            value: decimals(unit.from_si(length.0), places),
+            unit: unit.symbol,
+        }
     }
 
     /// The size of bait or forage: inches to a tenth, or whole millimetres.

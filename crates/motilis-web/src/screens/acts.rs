@@ -6,8 +6,8 @@ use crate::{App, Error};
 use actix_web::HttpResponse;
 use actix_web::web::{Data, Path, Query};
 use motilis_core::book::{
-    DunkId, EventId, LureId, OutingId, PartId, PassId, ReadingId, RigId, SetupId, SpreadId,
-    TouchId, WaterId,
+    DunkId, EventId, LureId, OutingId, PartId, PassId, ReadingId, RigId, SetupId, SpotId,
+    SpreadId, TouchId, TrackId, WaterId,
 };
 use motilis_helm::{Act, ActId, Record, Undone};
 use motilis_view::present;
@@ -106,6 +106,8 @@ thrown! {
     delete_reading restore_reading Reading ReadingId "/today?reading_gone={}#readings-head" "/today#readings-head";
     delete_event restore_event Event EventId "/log?deleted={}" "/log#entry-{}";
     delete_pass restore_pass Pass PassId "/log?pass_gone={}" "/log#pass-{}";
+    delete_track restore_track Track TrackId "/log/track?track_gone={}" "/log/track";
+    delete_spot restore_spot Spot SpotId "/log/track?spot_gone={}" "/log/track#spot-{}";
     delete_spread restore_spread Spread SpreadId "/spread?deleted={}" "/spread/{}";
     delete_lure restore_lure Lure LureId "/lures?deleted={}" "/lures";
 }

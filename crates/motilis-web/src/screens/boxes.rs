@@ -2,13 +2,11 @@
 
 use super::{Nothing, back, follow, made, ok, refused, see};
 use crate::app::{Outcome, Reading};
-use crate::device::{Borne, Looking, Sent};
+use super::upload::{Upload, file};
+use crate::device::{Looking, Sent};
 use crate::{App, Error};
 use actix_multipart::form::MultipartForm;
-use actix_multipart::form::bytes::Bytes;
-use actix_multipart::form::text::Text;
 use actix_web::HttpResponse;
-use actix_web::http::header::{CONTENT_DISPOSITION, CONTENT_TYPE};
 use actix_web::web::{Data, Path, Query};
 use motilis_core::book::{DeedId, MadeId, MadeState, PartId, plain_text};
 use motilis_formats::{Format, read, write};
@@ -132,17 +130,6 @@ pub(crate) async fn undo(
     Ok(see(&format!("/box?tray=made&done={done}")))
 }
 
-/// A text to keep as a file.
-fn file(kind: &str, name: &str, body: String) -> HttpResponse {
-    HttpResponse::Ok()
-        .insert_header((CONTENT_TYPE, kind))
-        .insert_header((
-            CONTENT_DISPOSITION,
-            format!("attachment; filename=\"{name}\""),
-        ))
-        .body(body)
-}
-
 async fn export(app: &App, format: Format) -> Result<String, Error> {
     app.ask(move |book| Ok(write(&parts::all(book.connection())?, format)))
         .await
@@ -158,40 +145,6 @@ pub(crate) async fn export_csv(app: Data<App>) -> Result<HttpResponse, Error> {
 pub(crate) async fn export_json(app: Data<App>) -> Result<HttpResponse, Error> {
     let body = export(&app, Format::Json).await?;
     Ok(file("application/json", "box.json", body))
-}
-
-/// A file, or its text pasted; and what to do with it.
-#[derive(Debug, MultipartForm)]
-pub(crate) struct Upload {
-    #[multipart(limit = "4MiB")]
-    file: Option<Bytes>,
-    #[multipart(limit = "4MiB")]
-    text: Option<Text<String>>,
-    format: Option<Text<String>>,
-    act: Option<Text<String>>,
-    #[multipart(rename = "_act")]
-    number: Option<Text<String>>,
-}
-
-impl Upload {
-    /// Its bytes, and what they are.
-    fn bytes(&mut self) -> (Vec<u8>, Format) {
-        let sent = self.file.take().filter(|file| !file.data.is_empty());
-        let (bytes, named) = if let Some(file) = sent {
-            (file.data.to_vec(), file.file_name.unwrap_or_default())
-        } else {
-            let text = self.text.take().map(Text::into_inner).unwrap_or_default();
-            (text.into_bytes(), String::new())
-        };
-        let is_json = self
-            .format
-            .as_ref()
-            .is_some_and(|format| **format == "json")
-            || std::path::Path::new(&named)
-                .extension()
-                .is_some_and(|end| end.eq_ignore_ascii_case("json"));
-        (bytes, if is_json { Format::Json } else { Format::Csv })
-    }
 }
 
 /// `GET /box/import`
@@ -214,11 +167,8 @@ pub(crate) async fn import(
     let (device, mut sent) = (looking.0, sent.into_inner());
     let (bytes, format) = sent.bytes();
     let reading = read(&bytes, format);
-    let wants_all = sent.act.as_ref().is_some_and(|act| **act == "import");
-    let borne = Borne::numbered(
-        sent.number.map(Text::into_inner).unwrap_or_default(),
-        &bytes,
-    );
+    let wants_all = sent.wants_all();
+    let borne = sent.borne(&bytes);
     // What is no text cannot be shown again.
     let text = String::from_utf8(bytes).unwrap_or_default();
     let outcome: Outcome<ImportScreen> = app

@@ -6,13 +6,13 @@ use crate::device::{Looking, Sent};
 use crate::{App, Error};
 use actix_web::HttpResponse;
 use actix_web::web::{Data, Path, Query};
-use motilis_core::book::{Caught, EventId, EventKind, Landing, PassId, RigId, SpreadId, Strike};
+use motilis_core::book::{Caught, EventId, EventKind, Landing, PassId, Play, RigId, SpreadId, Strike};
 use motilis_helm::{Aboard, Act, LogAct, Tank, switching};
 use motilis_store::{events, passes};
 use motilis_view::Seen;
 use motilis_view::forms::tank::{RawTank, Settling, settle};
 use motilis_view::forms::{Texts, entry};
-use motilis_view::present::{LogExtra, Told, log, logged_today};
+use motilis_view::present::{LogExtra, Told, log};
 use motilis_view::screens::Log;
 use serde::Deserialize;
 
@@ -83,22 +83,26 @@ pub(crate) struct Tap {
 
 impl Tap {
     /// What a button stands for: some say how a strike felt, or how a fish was lost, at once.
-    fn means(&self) -> Option<(EventKind, Caught)> {
+    fn means(&self) -> Option<(EventKind, Caught, Option<Play>)> {
+        if let Some(play) = self.kind.strip_prefix("play:") {
+            let play = Play::from_key(play)?;
+            return Some((EventKind::Change, Caught::default(), Some(play)));
+        }
         let strike = |felt| Caught {
             strike: Some(felt),
             ..Caught::default()
         };
         Some(match self.kind.as_str() {
-            "short" => (EventKind::Strike, strike(Strike::Short)),
-            "light" => (EventKind::Strike, strike(Strike::Light)),
+            "short" => (EventKind::Strike, strike(Strike::Short), None),
+            "light" => (EventKind::Strike, strike(Strike::Light), None),
             "broke_off" => {
                 let caught = Caught {
                     landing: Some(Landing::BrokeOff),
                     ..Caught::default()
                 };
-                (EventKind::Fish, caught)
+                (EventKind::Fish, caught, None)
             }
-            kind => (EventKind::from_key(kind)?, Caught::default()),
+            kind => (EventKind::from_key(kind)?, Caught::default(), None),
         })
     }
 }
@@ -106,7 +110,7 @@ impl Tap {
 /// `POST /log`
 pub(crate) async fn tap(app: Data<App>, sent: Sent<Tap>) -> Result<HttpResponse, Error> {
     let (tap, device) = (sent.form, sent.device);
-    let (kind, caught) = tap.means().ok_or_else(|| {
+    let (kind, caught, play) = tap.means().ok_or_else(|| {
         Error::BadRequest(
             "the log takes a strike, fish, follow, bottom touch, snag, tangle, fresh bait, change or note".into(),
         )
@@ -124,6 +128,7 @@ pub(crate) async fn tap(app: Data<App>, sent: Sent<Tap>) -> Result<HttpResponse,
                 rod,
                 note: tap.note.trim().to_owned(),
                 caught: Box::new(caught),
+                play,
             })))
         })
         .await?;
@@ -205,12 +210,11 @@ pub(crate) async fn switch(app: Data<App>, sent: Sent<Answer>) -> Result<HttpRes
     let answer = sent.form;
     let outcome: Outcome<Log> = app
         .act(&sent.borne, move |book| {
-            let day = logged_today(book)?;
             if answer.answer != "yes" {
-                let act = LogAct::Dismiss(RigId(answer.rig), Box::new(day));
+                let act = LogAct::Dismiss(RigId(answer.rig));
                 return Ok(Reading::Act(Act::Log(act)));
             }
-            let called = switching(book, &day, &Aboard::all(book)?)?;
+            let called = switching(book, &Aboard::all(book)?)?;
             match called.filter(|called| called.call.rig.0 == answer.rig) {
                 Some(called) => Ok(Reading::Act(Act::Log(LogAct::Switch(
                     called.call.rig,

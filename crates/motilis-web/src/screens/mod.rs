@@ -5,6 +5,8 @@ pub(crate) mod bench;
 pub(crate) mod boxes;
 pub(crate) mod column;
 pub(crate) mod evidence;
+pub(crate) mod experiment;
+pub(crate) mod files;
 pub(crate) mod installed;
 pub(crate) mod judging;
 pub(crate) mod log;
@@ -20,6 +22,8 @@ pub(crate) mod spread_acts;
 pub(crate) mod start;
 pub(crate) mod tank;
 pub(crate) mod today;
+pub(crate) mod track;
+mod upload;
 pub(crate) mod waters;
 
 use crate::Error;

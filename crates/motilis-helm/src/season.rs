@@ -1,0 +1,278 @@
+//! What each outing tells, reckoned once and kept while its stamp stands: rates, bites and fish of thousands of outings
+//! are asked for on every look at the log.
+
+use crate::book::{Book, zone};
+use crate::error::Error;
+use jiff::civil::Date;
+use motilis_core::book::{
+    Event, EventId, EventKind, OnRodAt, Outing, OutingId, PassId, RigId, Tackle, WaterBody, WaterId,
+};
+use motilis_core::evidence::{
+    Entry, Light, Logged, Pass, Record, Stretch, Traits, together,
+};
+use motilis_core::fish::Fish;
+use motilis_core::rig::Rig;
+use motilis_core::sky::{dawn, surface_light};
+use motilis_core::units::Metres;
+use motilis_store::{Connection, events, outings, passes, rigs, stamps, waters};
+use std::collections::{BTreeMap, HashMap};
+use std::sync::{Arc, Mutex, PoisonError};
+
+/// A strike or fish by the clock of its water.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Bite {
+    /// Second of the day.
+    pub second: f64,
+    /// Depth of the rig.
+    pub depth: Metres,
+    /// Strike or fish.
+    pub kind: EventKind,
+}
+
+/// A fish that was on.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Caught {
+    /// Which fish.
+    pub fish: Fish,
+    /// Its length, where it was measured.
+    pub length: Option<Metres>,
+    /// Whether it was kept.
+    pub kept: bool,
+    /// The day, by its water's clock.
+    pub date: Date,
+}
+
+/// What an outing tells.
+#[derive(Debug, PartialEq)]
+pub struct Told {
+    /// The outing.
+    pub id: OutingId,
+    /// The fish that was fished for.
+    pub fish: Fish,
+    /// Its water.
+    pub water: WaterId,
+    /// Pieces of passes, for rates.
+    pub stretches: Vec<Stretch>,
+    /// Fish that count for no rate.
+    pub unknown: u32,
+    /// Whether no hours were kept at all.
+    pub without_passes: bool,
+    /// Strikes and fish on rigs whose depth is known.
+    pub bites: Vec<Bite>,
+    /// Every fish.
+    pub caught: Vec<Caught>,
+    /// Plays and bites on rods, for what a play brought.
+    pub on_rods: Vec<OnRodAt>,
+}
+
+/// What was reckoned, by outing and stamp; stamps are drawn at random, so that those of two data files differ.
+static KEPT: Mutex<Option<HashMap<(OutingId, i64), Arc<Told>>>> = Mutex::new(None);
+/// How many are kept at most.
+const MOST: usize = 8_192;
+
+/// All that was fished for, outing by outing.
+pub struct Season {
+    outings: Vec<Arc<Told>>,
+}
+
+impl Season {
+    /// Every outing that is not thrown away, or those for one fish, the newest first.
+    ///
+    /// # Errors
+    /// [`Error::Store`].
+    pub fn load(connection: &Connection, fish: Option<Fish>) -> Result<Self, Error> {
+        let mut kept = KEPT.lock().unwrap_or_else(PoisonError::into_inner).take().unwrap_or_default();
+        let told = told_all(connection, fish, &mut kept);
+        if kept.len() > MOST {
+            kept.clear();
+        }
+        *KEPT.lock().unwrap_or_else(PoisonError::into_inner) = Some(kept);
+        Ok(Self { outings: told? })
+    }
+
+    /// What each outing tells.
+    pub fn outings(&self) -> &[Arc<Told>] {
+        &self.outings
+    }
+
+    /// The pieces of all passes.
+    pub fn stretches(&self) -> impl Iterator<Item = &Stretch> + Clone {
+        self.outings.iter().flat_map(|told| &told.stretches)
+    }
+
+    /// Fish and rod-hours of everything.
+    pub fn whole(&self) -> Record {
+        together(self.stretches())
+    }
+
+    /// Fish and rod-hours of each rig and lure; of pieces that a look holds.
+    pub fn records(&self, holds: impl Fn(&Stretch) -> bool) -> BTreeMap<Tackle, Record> {
+        let mut sums: BTreeMap<Tackle, Record> = BTreeMap::new();
+        for stretch in self.stretches().filter(|stretch| holds(stretch)) {
+            let sum = sums.entry(stretch.tackle).or_default();
+            *sum = sum.and(stretch.record);
+        }
+        sums
+    }
+}
+
+fn told_all(
+    connection: &Connection,
+    fish: Option<Fish>,
+    kept: &mut HashMap<(OutingId, i64), Arc<Told>>,
+) -> Result<Vec<Arc<Told>>, Error> {
+    let stamps = stamps::all(connection)?;
+    let mut reckoner = Reckoner {
+        connection,
+        waters: None,
+        built: HashMap::new(),
+    };
+    let mut told = Vec::new();
+    for (id, outing) in outings::all(connection)? {
+        if fish.is_some_and(|fish| outing.fish != fish) {
+            continue;
+        }
+        let key = (id, stamps.get(&id).copied().unwrap_or(0));
+        let one = match kept.get(&key) {
+            Some(known) => Arc::clone(known),
+            None => Arc::new(reckoner.tell(id, &outing)?),
+        };
+        kept.insert(key, Arc::clone(&one));
+        told.push(one);
+    }
+    Ok(told)
+}
+
+/// A rig as it was built for a pass.
+type Built = (RigId, i64);
+
+struct Reckoner<'c> {
+    connection: &'c Connection,
+    waters: Option<HashMap<WaterId, WaterBody>>,
+    built: HashMap<Built, Option<Arc<Rig>>>,
+}
+
+impl Reckoner<'_> {
+    fn water(&mut self, id: WaterId) -> Result<Option<WaterBody>, Error> {
+        if self.waters.is_none() {
+            self.waters = Some(waters::all(self.connection)?.into_iter().collect());
+        }
+        Ok(self.waters.as_ref().and_then(|all| all.get(&id)).cloned())
+    }
+
+    fn built(&mut self, pass: &Pass) -> Option<Arc<Rig>> {
+        let key = (pass.tackle.rig()?, pass.ran.version?);
+        let connection = self.connection;
+        let build = || {
+            let board = rigs::board_at(connection, key.0, key.1).ok()?;
+            Some(Arc::new(board.rig().ok()?.rig))
+        };
+        self.built.entry(key).or_insert_with(build).clone()
+    }
+
+    fn tell(&mut self, id: OutingId, outing: &Outing) -> Result<Told, Error> {
+        let events = events::of_outing(self.connection, id)?;
+        let passes = passes::of_outing(self.connection, id)?;
+        let water = self.water(outing.water)?;
+        let place = water.as_ref().and_then(|water| water.place().ok());
+        let dawn = place.and_then(|place| dawn(place, outing.started).ok()?);
+        let logged = logged(outing, &events, &passes);
+        let rigs: Vec<Option<Arc<Rig>>> =
+            passes.iter().map(|(_, pass)| self.built(pass)).collect();
+        let rig_of = |pass: &Pass| {
+            let own = passes.iter().position(|(_, known)| known == pass)?;
+            rigs[own].clone()
+        };
+        let stretches = logged.stretches(id, |pass, from| Traits {
+            rig: rig_of(pass),
+            bait: pass.ran.bait.clone(),
+            depth: pass.ran.depth,
+            bottom: outing.bottom,
+            speed: pass.ran.speed.unwrap_or(outing.speed),
+            lead: pass.ran.lead,
+            clarity: outing.clarity,
+            temperature: outing.temperature,
+            water: outing.water,
+            dawn,
+            light: place.and_then(|place| {
+                let light = surface_light(place, from, outing.sky.cloud()).ok()?;
+                Some(Light::of(light.total()))
+            }),
+        });
+        let zone = water.as_ref().map(zone);
+        let local = |event: &Event| {
+            let zone = zone.clone().unwrap_or(jiff::tz::TimeZone::UTC);
+            event.at.to_zoned_datetime(zone)
+        };
+        let bites = events.iter().filter_map(|(_, event)| {
+            let bites = matches!(event.kind, EventKind::Fish | EventKind::Strike);
+            let depth = event.line.filter(|_| bites)?.depth?;
+            let time = local(event).time();
+            Some(Bite {
+                second: f64::from(time.hour()) * 3_600.0 + f64::from(time.minute()) * 60.0,
+                depth,
+                kind: event.kind,
+            })
+        });
+        let caught = events.iter().filter(|(_, event)| event.kind == EventKind::Fish);
+        let caught = caught.map(|(_, event)| Caught {
+            fish: event.caught.species.unwrap_or(outing.fish),
+            length: event.length,
+            kept: event.kept == Some(true),
+            date: local(event).date(),
+        });
+        let on_rods = events.iter().filter_map(|(_, event)| {
+            let bite = matches!(event.kind, EventKind::Fish | EventKind::Strike);
+            (bite || event.play.is_some()).then_some(OnRodAt {
+                rod: event.rod?,
+                at: event.at,
+                play: event.play,
+                bite,
+            })
+        });
+        Ok(Told {
+            id,
+            fish: outing.fish,
+            water: outing.water,
+            unknown: logged.fish_of_unknown_hours(),
+            without_passes: logged.passes.is_empty(),
+            stretches,
+            bites: bites.collect(),
+            caught: caught.collect(),
+            on_rods: on_rods.collect(),
+        })
+    }
+}
+
+/// An outing as far as hours go.
+pub(crate) fn logged(
+    outing: &Outing,
+    events: &[(EventId, Event)],
+    passes: &[(PassId, Pass)],
+) -> Logged {
+    let entries = events.iter().map(|(_, event)| Entry {
+        rod: event.rod,
+        tackle: event.line.map(|line| line.tackle),
+        at: event.at,
+        entered: event.entered,
+        fish: event.kind == EventKind::Fish,
+        strike: event.kind == EventKind::Strike,
+    });
+    Logged {
+        started: outing.started,
+        ended: outing.ended,
+        entries: entries.collect(),
+        passes: passes.iter().map(|(_, pass)| pass.clone()).collect(),
+    }
+}
+
+/// The open outing as far as hours go.
+///
+/// # Errors
+/// [`Error::NoOuting`], [`Error::Store`].
+pub fn logged_today(book: &Book<'_>) -> Result<Logged, Error> {
+    let here = book.here()?;
+    let events = events::of_outing(book.connection(), here.id)?;
+    let passes = passes::of_outing(book.connection(), here.id)?;
+    Ok(logged(&here.outing, &events, &passes))
+}
