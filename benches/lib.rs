@@ -1,2 +1,25 @@
 //! Benchmarks of Motilis, each beside the figure it publishes in `docs/architecture.md`: `cargo bench --package
 //! motilis-benches`. A package of their own, so that `./test` builds nothing that only they need.
+
+use motilis_store::Store;
+use motilis_web::{App, Hosts, bind};
+
+/// A server on the demo data, 40 rigs and 250 parts among them, with more put in; lives as long as the benchmark.
+pub fn serve(more: impl FnOnce(&Store)) -> (tempfile::TempDir, String) {
+    let folder = tempfile::tempdir().expect("a temporary folder");
+    let store = Store::open(&folder.path().join("demo.db")).expect("a new data file");
+    motilis_demo::fill(&store, motilis_demo::SEED).expect("the demo fits");
+    more(&store);
+    let (sender, receiver) = std::sync::mpsc::channel();
+    std::thread::spawn(move || {
+        actix_web::rt::System::new().block_on(async move {
+            let server = bind(App::new(store), Hosts::default(), "127.0.0.1:0").expect("a port");
+            sender
+                .send(server.addresses()[0])
+                .expect("the benchmark waits");
+            server.run().await.expect("the server runs");
+        });
+    });
+    let address = receiver.recv().expect("the server starts");
+    (folder, format!("http://{address}"))
+}

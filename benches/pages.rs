@@ -2,30 +2,9 @@
 //! `docs/architecture.md`.
 
 use criterion::{Criterion, criterion_group, criterion_main};
-use motilis_store::Store;
-use motilis_web::{App, Hosts, bind};
-
-/// A server on the demo data, 40 rigs and 250 parts among them; lives as long as the benchmark.
-fn serve() -> (tempfile::TempDir, String) {
-    let folder = tempfile::tempdir().expect("a temporary folder");
-    let store = Store::open(&folder.path().join("demo.db")).expect("a new data file");
-    motilis_demo::fill(&store, motilis_demo::SEED).expect("the demo fits");
-    let (sender, receiver) = std::sync::mpsc::channel();
-    std::thread::spawn(move || {
-        actix_web::rt::System::new().block_on(async move {
-            let server = bind(App::new(store), Hosts::default(), "127.0.0.1:0").expect("a port");
-            sender
-                .send(server.addresses()[0])
-                .expect("the benchmark waits");
-            server.run().await.expect("the server runs");
-        });
-    });
-    let address = receiver.recv().expect("the server starts");
-    (folder, format!("http://{address}"))
-}
 
 fn bench(c: &mut Criterion) {
-    let (_folder, address) = serve();
+    let (_folder, address) = motilis_benches::serve(|_| {});
     let agent = ureq::Agent::new_with_defaults();
     for (name, path) in [
         ("page/today", "/today"),

@@ -5,6 +5,7 @@
 //! real water, angler or product.
 
 mod made;
+mod many;
 mod outings;
 mod rigs;
 mod season;
@@ -13,6 +14,8 @@ mod spreads;
 mod tracks;
 mod tray;
 mod waters;
+
+pub use many::multiply;
 
 use motilis_store::{Error, Store, settings};
 

@@ -6,13 +6,13 @@
 use crate::outings::{Line, Plan, aboard, depth, later, length};
 use jiff::{SignedDuration, Timestamp};
 use motilis_core::book::{
-    BaitAfter, Caught, Event, EventKind, Landing, OnLine, Outing, OutingId, Strike,
+    BaitAfter, Caught, Event, EventKind, Landing, OnLine, Outing, OutingId, Strike, Touched,
 };
 use motilis_core::evidence::{Pass, Ran};
 use motilis_core::spread::Tackle;
 use motilis_core::units::{Celsius, Metres, MetresPerSecond};
 use motilis_store::{Connection, Error, events, outings, passes, rigs, rods};
-use rand::Rng;
+use rand::{Rng, SeedableRng};
 use rand_chacha::ChaCha8Rng;
 
 /// Outings beside those that are told in full.
@@ -40,6 +40,8 @@ pub(crate) fn add(
 ) -> Result<(), Error> {
     let first: Timestamp = FIRST.parse().expect("it is written as RFC 3339");
     let like: Vec<_> = days.iter().filter(|(_, lines)| !lines.is_empty()).collect();
+    // Of its own, so that what is tried changes nothing of what bites.
+    let mut plays = ChaCha8Rng::seed_from_u64(random.get_seed()[0].into());
     for number in 0..MORE {
         let (plan, lines) = like[random.random_range(0..like.len())];
         let started = later(
@@ -69,6 +71,7 @@ pub(crate) fn add(
                 random,
             )?;
         }
+        try_plays(&mut drawn, &mut plays);
         drawn.sort_by_key(|event| event.at);
         for event in drawn {
             events::add(connection, &event)?;
@@ -167,6 +170,34 @@ fn fish_a_rod(
         }
     }
     Ok(())
+}
+
+/// Share of touches after which the crew tries something.
+const TRIED: f64 = 0.5;
+
+/// After some of what touched and did not hold, one of what practice has for it, a minute later.
+fn try_plays(drawn: &mut Vec<Event>, random: &mut ChaCha8Rng) {
+    let mut tried = Vec::new();
+    for event in drawn.iter() {
+        let caught = &event.caught;
+        let touched = Touched::of(event.kind, caught.strike, caught.bait_after);
+        let Some(touched) = touched.filter(|_| random.random_bool(TRIED)) else {
+            continue;
+        };
+        let plays = touched.plays();
+        tried.push(Event {
+            rod: event.rod,
+            line: event.line,
+            play: Some(plays[random.random_range(0..plays.len())]),
+            ..Event::new(
+                event.outing,
+                EventKind::Change,
+                later(event.at, 1.0),
+                event.speed,
+            )
+        });
+    }
+    drawn.extend(tried);
 }
 
 fn on_line(rig: motilis_core::book::RigId, out: Metres, depth: Metres) -> OnLine {

@@ -22,16 +22,43 @@ const FOUGHT: i64 = 300;
 type Place = (&'static str, (f64, f64), f64, f64, &'static str);
 
 const TAMARIN: [Place; 3] = [
-    ("Gravel point", (620.0, 340.0), 400.0, 24.0, "gravel running out from 10 to 30 ft"),
-    ("Reed bay", (-780.0, 120.0), 500.0, 14.0, "reeds inside, mud at 15 ft"),
-    ("The hump", (-80.0, -420.0), 300.0, 19.0, "rock top at 19 ft in 40"),
+    (
+        "Gravel point",
+        (620.0, 340.0),
+        400.0,
+        24.0,
+        "gravel running out from 10 to 30 ft",
+    ),
+    (
+        "Reed bay",
+        (-780.0, 120.0),
+        500.0,
+        14.0,
+        "reeds inside, mud at 15 ft",
+    ),
+    (
+        "The hump",
+        (-80.0, -420.0),
+        300.0,
+        19.0,
+        "rock top at 19 ft in 40",
+    ),
 ];
-const ORRIN: [Place; 1] = [("North shelf", (0.0, 900.0), 700.0, 90.0, "ledge from 80 to 130 ft")];
+const ORRIN: [Place; 1] = [(
+    "North shelf",
+    (0.0, 900.0),
+    700.0,
+    90.0,
+    "ledge from 80 to 130 ft",
+)];
 
 /// Adds them: the two newest outings of one water and the newest of the other have a track.
 pub(crate) fn add(connection: &Connection, waters: &Waters, seed: u64) -> Result<(), Error> {
     let mut random = ChaCha8Rng::seed_from_u64(seed ^ 0x7261_636b);
-    for (water, places, count) in [(&waters.tamarin, &TAMARIN[..], 2), (&waters.orrin, &ORRIN, 1)] {
+    for (water, places, count) in [
+        (&waters.tamarin, &TAMARIN[..], 2),
+        (&waters.orrin, &ORRIN, 1),
+    ] {
         for place in places {
             spots::add(connection, &spot(water, place))?;
         }
@@ -123,6 +150,10 @@ fn follow(
     let name = format!("{}, {}", water.1.name, outing.started.strftime("%-d %b"));
     let track = Track::new(name, points).expect("the scenario stays on the globe and within a day");
     tracks::add(connection, id, &track)?;
+    // As the file keeps it, to the centimetre.
+    let Some((_, track)) = tracks::of_outing(connection, id)? else {
+        return Ok(());
+    };
     for (entry, event) in entries {
         if let Some(fix) = track.fix(event.at) {
             let filled = Event {

@@ -40,7 +40,9 @@ pub struct Recorded {
 #[non_exhaustive]
 pub enum GpxRefusal {
     /// Too large.
-    #[error("the file has {0} bytes; at most {MOST_GPX_BYTES} are read, a day at one point a second")]
+    #[error(
+        "the file has {0} bytes; at most {MOST_GPX_BYTES} are read, a day at one point a second"
+    )]
     TooLarge(usize),
     /// Not GPX.
     #[error("the file is not GPX: {0}; save the track as GPX 1.1")]

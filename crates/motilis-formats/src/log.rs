@@ -410,10 +410,14 @@ pub enum LogRefusal {
     #[error("the file is no text: byte {0} is not UTF-8; save it as CSV in UTF-8, or as JSON")]
     NotText(usize),
     /// Nothing in it.
-    #[error("the file is empty; a log begins with the names of its fields, or is JSON as it was exported")]
+    #[error(
+        "the file is empty; a log begins with the names of its fields, or is JSON as it was exported"
+    )]
     Empty,
     /// Columns of neither entries nor passes.
-    #[error("line 1: this is no log: entries have the fields kind and at_utc, passes from_utc and tackle")]
+    #[error(
+        "line 1: this is no log: entries have the fields kind and at_utc, passes from_utc and tackle"
+    )]
     NoLog,
     /// A column nobody knows, twice, or missing.
     #[error("line 1: {0}")]
@@ -460,8 +464,8 @@ pub fn read_log(bytes: &[u8], format: Format) -> Result<LogReading, LogRefusal> 
     if bytes.len() > MOST_LOG_BYTES {
         return Err(LogRefusal::TooLarge(bytes.len()));
     }
-    let text = std::str::from_utf8(bytes)
-        .map_err(|error| LogRefusal::NotText(error.valid_up_to() + 1))?;
+    let text =
+        std::str::from_utf8(bytes).map_err(|error| LogRefusal::NotText(error.valid_up_to() + 1))?;
     let text = text.strip_prefix('\u{feff}').unwrap_or(text);
     if text.trim().is_empty() {
         return Err(LogRefusal::Empty);
@@ -495,10 +499,7 @@ fn from_json(text: &str) -> Result<LogReading, LogRefusal> {
             ),
         });
     }
-    fn placed<R, T>(
-        rows: Vec<R>,
-        read: impl Fn(u64, R) -> LogRecord<T>,
-    ) -> Vec<LogRecord<T>> {
+    fn placed<R, T>(rows: Vec<R>, read: impl Fn(u64, R) -> LogRecord<T>) -> Vec<LogRecord<T>> {
         let placed = (1..).zip(rows);
         placed.map(|(line, row)| read(line, row)).collect()
     }
@@ -739,7 +740,8 @@ impl EntryRow {
         let kind = wrong.keyed("kind", &self.kind, EventKind::ALL, EventKind::key);
         let at = wrong.time("at_utc", &self.at_utc);
         let entered = wrong.time_or_none("entered_utc", self.entered_utc.as_deref());
-        let strike = wrong.keyed_or_none("strike", self.strike.as_deref(), Strike::ALL, Strike::key);
+        let strike =
+            wrong.keyed_or_none("strike", self.strike.as_deref(), Strike::ALL, Strike::key);
         let bait = self.bait_after.as_deref();
         let bait_after = wrong.keyed_or_none("bait_after", bait, BaitAfter::ALL, BaitAfter::key);
         let species = wrong.keyed_or_none("species", self.species.as_deref(), Fish::ALL, Fish::key);
@@ -798,10 +800,16 @@ impl PassRow {
         let from = wrong.time("from_utc", &row.from_utc);
         let to = wrong.time_or_none("to_utc", row.to_utc.as_deref());
         if row.tackle.is_empty() {
-            wrong.say("tackle", "tackle is empty; a pass names what was in the water");
+            wrong.say(
+                "tackle",
+                "tackle is empty; a pass names what was in the water",
+            );
         }
         if from.zip(to).is_some_and(|(from, to)| to < from) {
-            wrong.say("to_utc", "the pass ends before it begins; correct one of the two");
+            wrong.say(
+                "to_utc",
+                "the pass ends before it begins; correct one of the two",
+            );
         }
         let pass = from.map(|from| Pass {
             rod: row.rod,

@@ -3,6 +3,7 @@
 
 use crate::book::{Book, Here};
 use crate::error::Error;
+use crate::season::Season;
 use crate::standing::Cannot;
 use crate::ways;
 use jiff::civil::Date;
@@ -13,7 +14,6 @@ use motilis_core::bench::Stocked;
 use motilis_core::book::{
     EventKind, MadeState, PartId, ReadingId, RigId, RuleId, SetupId, TemperatureReading,
 };
-use crate::season::Season;
 use motilis_core::evidence::{Angler, Light, Record};
 use motilis_core::line::{Changes, LineSetup};
 use motilis_core::rig::Finish;

@@ -37,11 +37,7 @@ impl<'n> Evidence<'n> {
     ///
     /// # Errors
     /// [`Error::Store`].
-    pub fn load(
-        book: &Book<'_>,
-        fish: Option<Fish>,
-        named: &'n Named<'n>,
-    ) -> Result<Self, Error> {
+    pub fn load(book: &Book<'_>, fish: Option<Fish>, named: &'n Named<'n>) -> Result<Self, Error> {
         let connection = book.connection();
         let season = Season::load(connection, fish)?;
         let whole = season.whole();

@@ -296,12 +296,14 @@ impl<'c> Planner<'c> {
     fn tackle(&self, names: &Names) -> Result<Tackle, Problems> {
         let name = &names.tackle;
         // Its own number, thrown away or not, when that is what it is called there.
-        let rig = names.rig.map(RigId).filter(|id| {
-            rigs::name(self.connection, *id).is_ok_and(|called| called == *name)
-        });
-        let lure = names.lure.map(LureId).filter(|id| {
-            lures::name(self.connection, *id).is_ok_and(|called| called == *name)
-        });
+        let rig = names
+            .rig
+            .map(RigId)
+            .filter(|id| rigs::name(self.connection, *id).is_ok_and(|called| called == *name));
+        let lure = names
+            .lure
+            .map(LureId)
+            .filter(|id| lures::name(self.connection, *id).is_ok_and(|called| called == *name));
         let rig = rig.or_else(|| {
             let named = self.rigs.iter().find(|(_, called)| called == name);
             named.filter(|_| names.lure.is_none()).map(|(id, _)| *id)
@@ -355,9 +357,7 @@ impl<'c> Planner<'c> {
         let kept: &[(PassId, Pass)] = match home {
             Home::Here(outing) => match self.passes.entry(outing) {
                 Entry::Occupied(kept) => kept.into_mut(),
-                Entry::Vacant(place) => {
-                    place.insert(passes::of_outing(self.connection, outing)?)
-                }
+                Entry::Vacant(place) => place.insert(passes::of_outing(self.connection, outing)?),
             },
             Home::Comes(_) => &[],
         };

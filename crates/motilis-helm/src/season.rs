@@ -7,9 +7,7 @@ use jiff::civil::Date;
 use motilis_core::book::{
     Event, EventId, EventKind, OnRodAt, Outing, OutingId, PassId, RigId, Tackle, WaterBody, WaterId,
 };
-use motilis_core::evidence::{
-    Entry, Light, Logged, Pass, Record, Stretch, Traits, together,
-};
+use motilis_core::evidence::{Entry, Light, Logged, Pass, Record, Stretch, Traits, together};
 use motilis_core::fish::Fish;
 use motilis_core::rig::Rig;
 use motilis_core::sky::{dawn, surface_light};
@@ -81,7 +79,11 @@ impl Season {
     /// # Errors
     /// [`Error::Store`].
     pub fn load(connection: &Connection, fish: Option<Fish>) -> Result<Self, Error> {
-        let mut kept = KEPT.lock().unwrap_or_else(PoisonError::into_inner).take().unwrap_or_default();
+        let mut kept = KEPT
+            .lock()
+            .unwrap_or_else(PoisonError::into_inner)
+            .take()
+            .unwrap_or_default();
         let told = told_all(connection, fish, &mut kept);
         if kept.len() > MOST {
             kept.clear();
@@ -177,8 +179,7 @@ impl Reckoner<'_> {
         let place = water.as_ref().and_then(|water| water.place().ok());
         let dawn = place.and_then(|place| dawn(place, outing.started).ok()?);
         let logged = logged(outing, &events, &passes);
-        let rigs: Vec<Option<Arc<Rig>>> =
-            passes.iter().map(|(_, pass)| self.built(pass)).collect();
+        let rigs: Vec<Option<Arc<Rig>>> = passes.iter().map(|(_, pass)| self.built(pass)).collect();
         let rig_of = |pass: &Pass| {
             let own = passes.iter().position(|(_, known)| known == pass)?;
             rigs[own].clone()
@@ -214,7 +215,9 @@ impl Reckoner<'_> {
                 kind: event.kind,
             })
         });
-        let caught = events.iter().filter(|(_, event)| event.kind == EventKind::Fish);
+        let caught = events
+            .iter()
+            .filter(|(_, event)| event.kind == EventKind::Fish);
         let caught = caught.map(|(_, event)| Caught {
             fish: event.caught.species.unwrap_or(outing.fish),
             length: event.length,

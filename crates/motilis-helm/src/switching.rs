@@ -3,8 +3,8 @@
 use crate::aboard::Aboard;
 use crate::book::Book;
 use crate::error::Error;
-use motilis_core::book::{BoatRod, MadeState, RigId, Tackle};
 use crate::season::{Season, logged_today};
+use motilis_core::book::{BoatRod, MadeState, RigId, Tackle};
 use motilis_core::evidence::{Angler, Belief, Logged, OnRod, SwitchCall, records, switch};
 use motilis_core::spread::{Gravity, Spread, Towed, Unfit};
 use motilis_store::{made, settings};

@@ -39,7 +39,9 @@ fn tables(connection: &Connection) -> Result<Vec<String>, Error> {
     let names = statement.query_map([], |row| row.get::<_, String>(0))?;
     let names: Vec<String> = names.collect::<rusqlite::Result<_>>()?;
     let kept = names.into_iter();
-    Ok(kept.filter(|name| !OUTSIDE.contains(&name.as_str())).collect())
+    Ok(kept
+        .filter(|name| !OUTSIDE.contains(&name.as_str()))
+        .collect())
 }
 
 /// Everything the file holds, as JSON.
@@ -156,7 +158,10 @@ fn make(document: &Document, path: &Path) -> Result<usize, Error> {
             .query_map([name], |row| row.get(0))?
             .collect::<rusqlite::Result<_>>()?;
         if let Some(column) = table.columns.iter().find(|one| !columns.contains(one)) {
-            return Err(wrong(".columns".into(), &format!("there is no column {column:?}")));
+            return Err(wrong(
+                ".columns".into(),
+                &format!("there is no column {column:?}"),
+            ));
         }
         let places: Vec<String> = (1..=table.columns.len()).map(|n| format!("?{n}")).collect();
         let query = format!(
@@ -176,7 +181,8 @@ fn make(document: &Document, path: &Path) -> Result<usize, Error> {
                 return Err(wrong(at, &why));
             }
             let cells: Option<Vec<Cell>> = cells.iter().map(cell).collect();
-            let cells = cells.ok_or_else(|| wrong(at.clone(), &"a value is neither text nor figure"))?;
+            let cells =
+                cells.ok_or_else(|| wrong(at.clone(), &"a value is neither text nor figure"))?;
             statement
                 .execute(params_from_iter(cells))
                 .map_err(|error| wrong(at, &error))?;
@@ -184,9 +190,14 @@ fn make(document: &Document, path: &Path) -> Result<usize, Error> {
         }
     }
     let broken: Option<String> = {
-        let mut statement = transaction.prepare("SELECT \"table\", parent FROM pragma_foreign_key_check")?;
+        let mut statement =
+            transaction.prepare("SELECT \"table\", parent FROM pragma_foreign_key_check")?;
         let mut rows = statement.query_map([], |row| {
-            Ok(format!("{}: a row names something of {} that is not there", row.get::<_, String>(0)?, row.get::<_, String>(1)?))
+            Ok(format!(
+                "{}: a row names something of {} that is not there",
+                row.get::<_, String>(0)?,
+                row.get::<_, String>(1)?
+            ))
         })?;
         rows.next().transpose()?
     };

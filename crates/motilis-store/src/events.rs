@@ -1,12 +1,13 @@
 //! What happened on the water: strikes, fish, follows, bottom touches, notes.
 
-use crate::row::{found, insert, keyed, keyed_or_none, readable, unreadable, update_row, whose_row};
+use crate::row::{
+    found, insert, keyed, keyed_or_none, readable, unreadable, update_row, whose_row,
+};
 use crate::spreads::{tackle_columns, tackle_of};
 use crate::{Error, passes};
 use jiff::Timestamp;
 use motilis_core::book::{
-    BaitAfter, Caught, Event, EventId, EventKind, Given, Landing, OnLine, OutingId, Play,
-    Strike,
+    BaitAfter, Caught, Event, EventId, EventKind, Given, Landing, OnLine, OutingId, Play, Strike,
 };
 use motilis_core::fish::Fish;
 use motilis_core::units::{Kilograms, Metres, MetresPerSecond};

@@ -15,7 +15,6 @@ mod error;
 pub mod events;
 pub mod experiments;
 mod file;
-pub mod logged;
 pub mod lures;
 pub mod made;
 pub mod observed;

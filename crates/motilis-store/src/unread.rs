@@ -2,8 +2,8 @@
 
 use crate::row::{is_unreadable, why};
 use crate::{
-    Error, events, experiments, lures, outings, parts, passes, rigs, rods, rules, setups, spots, tracks,
-    waters,
+    Error, events, experiments, lures, outings, parts, passes, rigs, rods, rules, setups, spots,
+    tracks, waters,
 };
 use rusqlite::{Connection, Row};
 

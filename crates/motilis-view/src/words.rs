@@ -264,7 +264,7 @@ pub fn refusal(refusal: &Refusal) -> String {
         Refusal::NoOutingThen(from, to) => format!(
             "No outing was fished while this track was recorded, from {from} to {to}; begin one with those hours, or correct an outing’s beginning and end"
         ),
-        Refusal::Over => "That experiment is over; begin another one".to_owned(),
+        Refusal::Over => "That outing or experiment is over; begin another one".to_owned(),
         Refusal::EndsFirst => "The pass ends before it begins; correct one of the two".to_owned(),
         Refusal::NoLine => {
             "No line runs yet; open a rig in the tank and run it, then log on it".to_owned()

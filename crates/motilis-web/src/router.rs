@@ -3,8 +3,8 @@
 use crate::error::Error;
 use crate::screens::{
     acts, bench, boxes, column, evidence, experiment, files, installed, judging, log, lures,
-    motion, outings, parts, settings, setups, sheet, spread, spread_acts, start, tank, today, track,
-    waters,
+    motion, outings, parts, settings, setups, sheet, spread, spread_acts, start, tank, today,
+    track, waters,
 };
 use crate::{api, assets};
 use actix_multipart::form::MultipartFormConfig;

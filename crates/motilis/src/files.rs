@@ -8,7 +8,9 @@ use motilis_formats::{
     Format, read, read_gpx, read_log, write, write_entries, write_fish, write_log, write_passes,
     write_track,
 };
-use motilis_helm::{Act, Book, Done, Fate, LogAct, LogImport, Seal, TrackLook, WholeLog, carry_out};
+use motilis_helm::{
+    Act, Book, Done, Fate, LogAct, LogImport, Seal, TrackLook, WholeLog, carry_out,
+};
 use motilis_store::{Store, archive, parts, rigs};
 use motilis_view::draw::{Paper, Sheet};
 use motilis_view::present::gpx as gpx_of;
@@ -184,7 +186,10 @@ pub(crate) fn export(what: Export) -> Result<()> {
         }
         Export::Parts(table) => {
             let all = open(&table.data)?.read(parts::all)?;
-            put(table.output.as_deref(), write(&all, table.format()).as_bytes())
+            put(
+                table.output.as_deref(),
+                write(&all, table.format()).as_bytes(),
+            )
         }
     }
 }
@@ -192,7 +197,10 @@ pub(crate) fn export(what: Export) -> Result<()> {
 impl Table {
     fn put(&self, write: impl Fn(&WholeLog, Format) -> String) -> Result<()> {
         let log = open(&self.data)?.read(WholeLog::load)?;
-        put(self.output.as_deref(), write(&log, self.format()).as_bytes())
+        put(
+            self.output.as_deref(),
+            write(&log, self.format()).as_bytes(),
+        )
     }
 
     fn format(&self) -> Format {
@@ -211,7 +219,10 @@ pub(crate) fn import(what: Import) -> Result<()> {
             let came = archive::read(text, &incoming.data).with_context(|| incoming.refused())?;
             println!("{} rows are in {}", came.rows, incoming.data.display());
             if came.unread > 0 {
-                println!("{} records cannot be read by this version; they are kept", came.unread);
+                println!(
+                    "{} records cannot be read by this version; they are kept",
+                    came.unread
+                );
             }
             Ok(())
         }
@@ -219,7 +230,8 @@ pub(crate) fn import(what: Import) -> Result<()> {
 }
 
 fn import_parts(incoming: &Incoming) -> Result<()> {
-    let reading = read(&incoming.bytes()?, incoming.format()).with_context(|| incoming.refused())?;
+    let reading =
+        read(&incoming.bytes()?, incoming.format()).with_context(|| incoming.refused())?;
     let Some(sound) = reading.sound() else {
         for record in &reading.records {
             for problem in record.part.as_ref().err().into_iter().flatten() {

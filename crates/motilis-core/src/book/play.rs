@@ -145,12 +145,22 @@ mod tests {
     fn each_way_of_touching_has_its_own_answers() {
         let of = Touched::of;
         assert_eq!(of(EventKind::Follow, None, None), Some(Touched::Follow));
-        assert_eq!(of(EventKind::Strike, Some(Strike::Short), None), Some(Touched::Short));
+        assert_eq!(
+            of(EventKind::Strike, Some(Strike::Short), None),
+            Some(Touched::Short)
+        );
         let stripped = Some(BaitAfter::Stripped);
-        assert_eq!(of(EventKind::Strike, Some(Strike::Hard), stripped), Some(Touched::Stripped));
+        assert_eq!(
+            of(EventKind::Strike, Some(Strike::Hard), stripped),
+            Some(Touched::Stripped)
+        );
         assert_eq!(of(EventKind::Strike, Some(Strike::Hard), None), None);
         assert_eq!(of(EventKind::Fish, None, None), None);
-        let mut all: Vec<Play> = Touched::ALL.iter().flat_map(|one| one.plays()).copied().collect();
+        let mut all: Vec<Play> = Touched::ALL
+            .iter()
+            .flat_map(|one| one.plays())
+            .copied()
+            .collect();
         all.sort_unstable();
         let mut known = Play::ALL.to_vec();
         known.sort_unstable();

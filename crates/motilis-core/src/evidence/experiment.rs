@@ -407,7 +407,10 @@ mod tests {
         assert!((a.rod_hours - 1.0 / 3.0).abs() < 1e-9 && (b.rod_hours - 1.0).abs() < 1e-9);
         assert_eq!((a.fish, b.fish), (1, 1));
         // Ended: what comes later does not count.
-        let ended = Experiment { ended: Some(minute(30)), ..experiment };
+        let ended = Experiment {
+            ended: Some(minute(30)),
+            ..experiment
+        };
         let [_, b] = ended.records(&passes, &[fish(2, 45)], minute(90));
         assert!((b.rod_hours - 0.5).abs() < 1e-9 && b.fish == 0);
         assert_eq!(ended.next_swap(minute(40)), None);

@@ -213,14 +213,28 @@ impl Logged {
             }
         }
         for entry in self.entries.iter().filter(|entry| span.holds(entry.at)) {
-            if let Some(record) = entry.tackle.and_then(|tackle| records.get_mut(&tackle)) {
+            if let Some(pass) = self.pass_of(entry)
+                && let Some(record) = records.get_mut(&pass.tackle)
+            {
                 record.fish += u32::from(entry.fish);
             }
         }
         records
     }
 
-    /// Fish on tackle whose hours nobody kept, or that lie beyond the outing: they count for no rate.
+    /// The pass an entry happened on: of its tackle, out at its time; its own rod's before another's, one that it ends
+    /// before one that goes on.
+    fn pass_of(&self, entry: &Entry) -> Option<&Pass> {
+        let holds = |pass: &&Pass| {
+            let out = pass.from <= entry.at && pass.to.is_none_or(|to| entry.at <= to);
+            Some(pass.tackle) == entry.tackle && out
+        };
+        let passes = self.passes.iter().filter(holds);
+        passes.min_by_key(|pass| (pass.rod != entry.rod, pass.to != Some(entry.at)))
+    }
+
+    /// Fish that no pass holds, since nobody kept its hours or its rod was aboard, or that lie beyond the outing: they
+    /// count for no rate.
     pub fn fish_of_unknown_hours(&self) -> u32 {
         let fish = self.entries.iter().filter(|entry| entry.fish).count();
         let counted: u32 = self.records().values().map(|record| record.fish).sum();

@@ -21,7 +21,7 @@ pub use experiment::{Arm, Experiment, Standing, Stop, Way, deal, standing};
 pub use hours::{AFTER_LAST, End, Entry, LONGEST, Logged, Pass, Ran, Span, records, whole};
 pub use rate::{Angler, Belief, Record};
 pub use stretch::{
-    CLARITY, DEPTH_BAND, Group, Grouping, Key, LEAD_BAND, Light, Named, SPEED_BAND, Stretch, Traits,
-    WARMTH_BAND, grouped, strata, together,
+    CLARITY, DEPTH_BAND, Group, Grouping, Key, LEAD_BAND, Light, Named, SPEED_BAND, Stretch,
+    Traits, WARMTH_BAND, grouped, strata, together,
 };
 pub use switch::{OnRod, SwitchCall, switch};

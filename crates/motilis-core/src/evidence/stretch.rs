@@ -169,7 +169,9 @@ impl<'n> Keys<'n> {
             return Key::Unknown;
         };
         let known = self.known.entry((Arc::as_ptr(rig), grouping));
-        known.or_insert_with(|| name(rig).map_or(Key::Unknown, Key::Named)).clone()
+        known
+            .or_insert_with(|| name(rig).map_or(Key::Unknown, Key::Named))
+            .clone()
     }
 }
 

@@ -50,7 +50,12 @@ impl Place {
 /// As [`sun`].
 pub fn surface_light(place: Place, at: Timestamp, cloud: f64) -> Result<Illuminance, Error> {
     let (sun, moon) = (sun(place, at)?, moon(place, at));
-    Ok(Illuminance::at(sun.altitude, moon.altitude, moon.phase, cloud))
+    Ok(Illuminance::at(
+        sun.altitude,
+        moon.altitude,
+        moon.phase,
+        cloud,
+    ))
 }
 
 /// Terrestrial less universal time, s; 67 to 70 in these decades.

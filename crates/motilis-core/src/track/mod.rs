@@ -104,10 +104,7 @@ impl Track {
 
     /// Its first and last instant.
     pub fn span(&self) -> (Timestamp, Timestamp) {
-        (
-            self.points[0].at,
-            self.points[self.points.len() - 1].at,
-        )
+        (self.points[0].at, self.points[self.points.len() - 1].at)
     }
 
     /// Where the boat was at a moment: the nearest point within five seconds, else between two points at most a minute
@@ -174,10 +171,7 @@ fn between(a: &Point, b: &Point, at: Timestamp) -> (f64, f64) {
     // Across the date line the shorter way.
     let turn = (b.longitude - a.longitude + 540.0).rem_euclid(360.0) - 180.0;
     let longitude = (a.longitude + share * turn + 540.0).rem_euclid(360.0) - 180.0;
-    (
-        a.latitude + share * (b.latitude - a.latitude),
-        longitude,
-    )
+    (a.latitude + share * (b.latitude - a.latitude), longitude)
 }
 
 #[cfg(test)]
@@ -254,7 +248,10 @@ pub(crate) mod tests {
         assert_eq!(quantity(vec![]), "points");
         assert_eq!(quantity(vec![point(0, 50.0), point(0, 50.1)]), "points");
         assert_eq!(quantity(vec![point(0, 50.0), point(9, 95.0)]), "lat");
-        assert_eq!(quantity(vec![point(0, 50.0), point(200_000, 50.0)]), "points");
+        assert_eq!(
+            quantity(vec![point(0, 50.0), point(200_000, 50.0)]),
+            "points"
+        );
         // Out of order is put in order.
         let track = Track::new("x", vec![point(9, 50.0), point(0, 50.1)]).unwrap();
         assert_eq!(track.span(), (at(0), at(9)));

@@ -79,8 +79,16 @@ pub fn runs(track: &Track, plane: &Plane, tolerance: f64) -> Vec<Run> {
         }
     }
     for run in &mut runs {
-        let line: LineString<f64> = run.places.iter().map(|(x, y)| Coord { x: *x, y: *y }).collect();
-        run.places = line.simplify(tolerance).coords().map(|at| (at.x, at.y)).collect();
+        let line: LineString<f64> = run
+            .places
+            .iter()
+            .map(|(x, y)| Coord { x: *x, y: *y })
+            .collect();
+        run.places = line
+            .simplify(tolerance)
+            .coords()
+            .map(|at| (at.x, at.y))
+            .collect();
     }
     runs
 }
@@ -106,7 +114,11 @@ mod tests {
         let mut points = Vec::new();
         let mut put = |second: i64, east: f64, north: f64| {
             let (latitude, longitude) = plane.back(east, north);
-            points.push(Point { at: at(second), latitude, longitude });
+            points.push(Point {
+                at: at(second),
+                latitude,
+                longitude,
+            });
         };
         for second in 0..300 {
             let turn = second as f64 / 60.0;

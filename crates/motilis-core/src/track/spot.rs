@@ -89,7 +89,9 @@ pub fn at_spot(
         }
         let shared = |pass: &Pass| {
             let to = pass.to.unwrap_or(end).min(end).min(pair[1].at);
-            to.duration_since(pass.from.max(pair[0].at)).as_secs_f64().max(0.0)
+            to.duration_since(pass.from.max(pair[0].at))
+                .as_secs_f64()
+                .max(0.0)
         };
         sum.record.rod_hours += passes.iter().map(shared).sum::<f64>() / 3_600.0;
     }
@@ -153,7 +155,11 @@ mod tests {
         let passes = [pass(0, None), pass(400, Some(450)), pass(900, Some(950))];
         let entries = [fish(500), fish(700), fish(5_000)];
         let known = at_spot(&spot(500.0, 100.0), &track, &passes, &entries, at(1_000));
-        assert_abs_diff_eq!(known.record.rod_hours, 250.0 / 3_600.0, epsilon = 2.0 / 3_600.0);
+        assert_abs_diff_eq!(
+            known.record.rod_hours,
+            250.0 / 3_600.0,
+            epsilon = 2.0 / 3_600.0
+        );
         assert_eq!((known.record.fish, known.strikes), (1, 0));
         // Spots that cover all of it together hold all of it.
         let whole = at_spot(&spot(500.0, 600.0), &track, &passes, &entries, at(1_000));
@@ -166,8 +172,20 @@ mod tests {
         let field = |spot: Spot| spot.check().unwrap_err().quantity().to_owned();
         assert_eq!(spot(0.0, 50.0).check(), Ok(()));
         assert_eq!(field(spot(0.0, 0.0)), "radius_m");
-        assert_eq!(field(Spot { name: " ".into(), ..spot(0.0, 50.0) }), "name");
-        assert_eq!(field(Spot { latitude: 91.0, ..spot(0.0, 50.0) }), "lat");
+        assert_eq!(
+            field(Spot {
+                name: " ".into(),
+                ..spot(0.0, 50.0)
+            }),
+            "name"
+        );
+        assert_eq!(
+            field(Spot {
+                latitude: 91.0,
+                ..spot(0.0, 50.0)
+            }),
+            "lat"
+        );
         assert!(spot(0.0, 50.0).holds(50.42, -95.61));
         assert!(!spot(60.0, 50.0).holds(50.42, -95.61));
     }

@@ -2,12 +2,12 @@
 
 use motilis_core::advice::{Candidate, Judge, Verdict, Ways};
 use motilis_core::bench::{Level, Rule, checks};
-use motilis_core::evidence::Entry;
+use motilis_core::book::EventKind;
 use motilis_core::rig::Kind;
 use motilis_core::units::{FOOT, MILE_PER_HOUR};
 use motilis_demo::{SEED, fill};
 use motilis_store::{
-    Error, Store, events, logged, made, outings, parts, passes, rigs, rods, setups, waters,
+    Error, Store, events, made, outings, parts, passes, rigs, rods, setups, tracks, waters,
 };
 
 fn demo(seed: u64) -> (tempfile::TempDir, Store) {
@@ -38,17 +38,23 @@ fn the_scenario_is_whole() {
                 let passes = passes::of_outing(c, *id)?;
                 assert!(!passes.is_empty(), "{}", outing.started);
             }
-            let all = logged::outings(c, None)?;
-            let count = |of: fn(&Entry) -> bool| -> usize {
-                all.values()
-                    .flat_map(|day| &day.entries)
-                    .filter(|entry| of(entry))
-                    .count()
-            };
-            let (fish, strikes) = (count(|entry| entry.fish), count(|entry| entry.strike));
+            let mut all = Vec::new();
+            for (id, _) in &outings {
+                all.extend(events::of_outing(c, *id)?);
+            }
+            let count = |kind| all.iter().filter(|(_, event)| event.kind == kind).count();
+            let (fish, strikes) = (count(EventKind::Fish), count(EventKind::Strike));
             assert!((250..=350).contains(&fish), "{fish}");
             assert!((300..=500).contains(&strikes), "{strikes}");
             assert_eq!(rods::of_outing(c, outings[0].0)?.len(), 4);
+            assert_eq!(tracks::outings(c)?.len(), 3);
+            assert!(all.iter().filter(|(_, event)| event.play.is_some()).count() > 40);
+            assert!(
+                all.iter()
+                    .filter(|(_, event)| event.place.is_some())
+                    .count()
+                    > 20
+            );
             Ok::<_, Error>(())
         })
         .unwrap();

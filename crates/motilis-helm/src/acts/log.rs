@@ -1,15 +1,15 @@
 use super::{Doing, Made};
 use crate::aboard::Aboard;
 use crate::error::{Error, Refusal};
+use crate::log_import::LogImport;
 use crate::switching::dismiss;
+use crate::track::{back_fill, filled, outing_of};
 use jiff::Timestamp;
 use motilis_core::book::{
-    BoatRod, Caught, Event, EventId, EventKind, ExperimentId, Outing, PassId, Play, PlannedSpread,
+    BoatRod, Caught, Event, EventId, EventKind, ExperimentId, Outing, PassId, PlannedSpread, Play,
     RigId, RunningLine, SpreadId, Tackle,
 };
-use crate::log_import::LogImport;
-use crate::track::{back_fill, filled, outing_of};
-use motilis_core::evidence::{Experiment, Pass};
+use motilis_core::evidence::{Experiment, LONGEST, Pass};
 use motilis_core::track::Track;
 use motilis_core::units::MetresPerSecond;
 use motilis_store::{events, experiments, outings, passes, rods, spreads, tracks};
@@ -136,6 +136,11 @@ impl LogAct {
             }
             Self::Experiment(experiment) => {
                 experiment.check().map_err(Refusal::Figure)?;
+                let outing = &doing.book.here()?.outing;
+                let old = doing.at.duration_since(outing.started) >= LONGEST;
+                if old || outing.ended.is_some() {
+                    return Err(Refusal::Over.into());
+                }
                 let id = experiments::add(connection, &experiment)?;
                 deal(doing, &experiment)?;
                 Ok(Some(id.0))

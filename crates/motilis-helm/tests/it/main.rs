@@ -1,28 +1,30 @@
 //! Questions and acts on the demo's boat book, without a page between.
 
+mod learned;
+
 use jiff::Timestamp;
 use motilis_core::book::{EventKind, OutingId, RigId, RunningLine, SetupId, SpreadId};
-use motilis_core::evidence::{self, Logged, Pass};
+use motilis_core::evidence::Pass;
 use motilis_core::line::Changes;
 use motilis_core::rig::{Edit, Setting};
 use motilis_core::spread::Towed;
 use motilis_core::units::{FOOT, Metres};
 use motilis_helm::{
     Aboard, Act, ActId, Book, Deck, Desk, Done, Error, LogAct, Mend, OutingAct, Refusal, RigAct,
-    Seal, SpreadAct, Switching, Tank, Undone, WaterAct, carry_out, switching, take_back,
+    Seal, Season, SpreadAct, Switching, Tank, Undone, WaterAct, carry_out, switching, take_back,
 };
 use motilis_store::trash::Record;
-use motilis_store::{Store, events, logged, passes};
+use motilis_store::{Store, events, passes};
 use rstest::{fixture, rstest};
 
 /// A boat book of one's own, with a clock that stands at an hour of the demo's last outing.
-struct Boat {
-    store: Store,
+pub(crate) struct Boat {
+    pub(crate) store: Store,
     _folder: tempfile::TempDir,
 }
 
 #[fixture]
-fn boat() -> Boat {
+pub(crate) fn boat() -> Boat {
     let folder = tempfile::tempdir().unwrap();
     let store = Store::open(&folder.path().join("boat.db")).unwrap();
     motilis_demo::fill(&store, motilis_demo::SEED).unwrap();
@@ -32,11 +34,11 @@ fn boat() -> Boat {
     }
 }
 
-fn now() -> Timestamp {
+pub(crate) fn now() -> Timestamp {
     "2026-09-05T16:00:00Z".parse().unwrap()
 }
 
-fn seal(id: &str) -> Seal {
+pub(crate) fn seal(id: &str) -> Seal {
     Seal {
         id: id.to_owned(),
         asked: id.to_owned(),
@@ -46,17 +48,17 @@ fn seal(id: &str) -> Seal {
 }
 
 impl Boat {
-    fn act(&self, id: &str, act: Act) -> Result<Done, Error> {
+    pub(crate) fn act(&self, id: &str, act: Act) -> Result<Done, Error> {
         self.store
             .write(|connection| carry_out(&Book::new(connection), &seal(id), act))
     }
 
-    fn undo(&self, id: &str, act: ActId) -> Undone {
+    pub(crate) fn undo(&self, id: &str, act: ActId) -> Undone {
         let undone = |connection: &_| take_back(&Book::new(connection), &seal(id), act);
         self.store.write(undone).unwrap()
     }
 
-    fn ask<T>(&self, question: impl FnOnce(&Book<'_>) -> T) -> T {
+    pub(crate) fn ask<T>(&self, question: impl FnOnce(&Book<'_>) -> T) -> T {
         let asked = |connection: &_| Ok::<_, Error>(question(&Book::new(connection)));
         self.store.read(asked).unwrap()
     }
@@ -79,10 +81,11 @@ fn fish_on() -> Act {
         rod: None,
         note: String::new(),
         caught: Box::default(),
+        play: None,
     })
 }
 
-fn refusal(done: Result<Done, Error>) -> Refusal {
+pub(crate) fn refusal(done: Result<Done, Error>) -> Refusal {
     match done.unwrap_err() {
         Error::Refused(refusal) => refusal,
         other => panic!("{other}"),
@@ -268,8 +271,8 @@ fn an_outing_ends_and_entries_typed_later_do_not_stretch_it(boat: Boat) {
     let hours = |boat: &Boat| {
         boat.ask(|book| {
             let fish = book.here().unwrap().outing.fish;
-            let logged = logged::outings(book.connection(), Some(fish)).unwrap();
-            evidence::whole(&evidence::records(logged.values())).rod_hours
+            let season = Season::load(book.connection(), Some(fish)).unwrap();
+            season.whole().rod_hours
         })
     };
     let end: Timestamp = "2026-09-05T18:00:00Z".parse().unwrap();
@@ -348,7 +351,7 @@ fn a_measure_set_by_two_is_the_last_ones_and_both_are_kept_as_versions(boat: Boa
     assert!((finished(&boat) - 1.2).abs() < 1e-12);
 }
 
-fn log(act: LogAct) -> Act {
+pub(crate) fn log(act: LogAct) -> Act {
     Act::Log(act)
 }
 
@@ -370,6 +373,7 @@ fn a_fish_ends_the_pass_of_its_rod_only(boat: Boat) {
         rod: Some(rod),
         note: String::new(),
         caught: Box::default(),
+        play: None,
     };
     assert!(passes_of(&boat, 2).iter().all(Pass::is_open));
     boat.act("fish", log(tap(2))).unwrap();
@@ -442,15 +446,9 @@ fn rods_are_taken_from_a_spread(boat: Boat) {
     });
 }
 
-/// The outing as its log has it, and the change its fish call for.
-fn called(boat: &Boat) -> (Logged, Option<Switching>) {
-    boat.ask(|book| {
-        let here = book.here().unwrap();
-        let days = logged::outings(book.connection(), Some(here.outing.fish)).unwrap();
-        let day = days[&here.id].clone();
-        let call = switching(book, &day, &Aboard::all(book).unwrap()).unwrap();
-        (day, call)
-    })
+/// The change that the fish of the outing call for.
+fn called(boat: &Boat) -> Option<Switching> {
+    boat.ask(|book| switching(book, &Aboard::all(book).unwrap()).unwrap())
 }
 
 /// One rod catches everything: the others are called over, one stays a probe, a dismissed call comes back with a fish.
@@ -478,25 +476,21 @@ fn the_rod_that_catches_everything_is_followed(boat: Boat) {
             rod: Some(rod),
             note: String::new(),
             caught: Box::default(),
+            play: None,
         };
         boat.act(&format!("fish {taps}"), log(fish)).unwrap();
     };
     for _ in 0..9 {
         tap();
     }
-    let (day, call) = called(&boat);
-    let call = call.expect("nine fish on one of four rods are a call");
+    let call = called(&boat).expect("nine fish on one of four rods are a call");
     assert!(!call.call.rods.contains(&rod) && call.call.rods.len() < 4);
     assert!(call.call.probability >= 0.8 && call.keep.is_some());
-    boat.act(
-        "not now",
-        log(LogAct::Dismiss(call.call.rig, Box::new(day))),
-    )
-    .unwrap();
-    assert!(called(&boat).1.is_none());
+    boat.act("not now", log(LogAct::Dismiss(call.call.rig)))
+        .unwrap();
+    assert!(called(&boat).is_none());
     tap();
-    let (_, again) = called(&boat);
-    let again = again.expect("another fish makes it another call");
+    let again = called(&boat).expect("another fish makes it another call");
     let first = again.call.rods[0];
     boat.act("change", log(LogAct::Switch(again.call.rig, again.rods)))
         .unwrap();

@@ -10,7 +10,7 @@ use motilis_core::book::{
     OnLine, Outing, OutingId, OwnedRig, PartId, PassId, RigId, RunningLine, SetupId, Strike,
     Tackle, WaterBody, WaterId,
 };
-use motilis_core::evidence::{Pass, Ran, records};
+use motilis_core::evidence::{Pass, Ran};
 use motilis_core::fish::{Fish, Forage};
 use motilis_core::light::Stain;
 use motilis_core::line::{LineSetup, Start};
@@ -29,8 +29,8 @@ use motilis_core::units::{
 use motilis_store::made::Built;
 use motilis_store::trash::{Record, take_back, throw};
 use motilis_store::{
-    Connection, Error, Store, events, logged, made, outings, parts, passes, rigs, rods, rules,
-    settings, setups, waters,
+    Connection, Error, Store, events, made, outings, parts, passes, rigs, rods, rules, settings,
+    setups, waters,
 };
 use rstest::rstest;
 use std::path::PathBuf;
@@ -600,43 +600,6 @@ fn a_mark_is_kept_for_its_outing_only() {
             assert!(outings::marks(c, other)?.is_empty());
             outings::set_mark(c, day, rig, None)?;
             assert!(outings::marks(c, day)?.is_empty());
-            Ok::<_, Error>(())
-        })
-        .unwrap();
-}
-
-/// Two fish on an outing; a strike counts as no fish, and hours are those of passes.
-#[test]
-fn the_log_adds_up_to_rod_hours() {
-    let (_folder, store, water) = with_a_water();
-    store
-        .write(|c| {
-            let (day, rig) = fished(c, water)?;
-            let first = fish(day, rig);
-            events::add(c, &first)?;
-            events::add(c, &first)?;
-            let strike = Event {
-                kind: EventKind::Strike,
-                ..Event::new(day, EventKind::Strike, first.at, first.speed)
-            };
-            events::add(c, &strike)?;
-            let walleye = |c: &_| logged::outings(c, Some(Fish::Walleye));
-            // Nobody kept the hours: fish, and no rate.
-            assert!(records(walleye(c)?.values()).is_empty());
-            assert_eq!(walleye(c)?[&day].fish_of_unknown_hours(), 2);
-            let id = passes::add(c, day, &pass(rig))?;
-            let tackle = Tackle::Rig(rig);
-            let sums = records(walleye(c)?.values());
-            assert_eq!(sums.len(), 1);
-            assert_eq!(sums[&tackle].fish, 2);
-            assert!((sums[&tackle].rod_hours - 48.0 / 60.0).abs() < 1e-9);
-            // Nothing was logged on lake trout, and what is thrown away does not count.
-            assert!(logged::outings(c, Some(Fish::LakeTrout))?.is_empty());
-            throw(c, Record::Pass(id), Timestamp::UNIX_EPOCH)?;
-            assert!(records(walleye(c)?.values()).is_empty());
-            throw(c, Record::Outing(day), Timestamp::UNIX_EPOCH)?;
-            assert!(walleye(c)?.is_empty());
-            assert!(logged::outings(c, None)?.is_empty());
             Ok::<_, Error>(())
         })
         .unwrap();

@@ -98,7 +98,12 @@ impl Plan {
             let all = track.points().iter();
             places.extend(all.map(|point| plane.place(point.latitude, point.longitude)));
         }
-        places.extend(source.marks.iter().map(|mark| plane.place(mark.place.0, mark.place.1)));
+        places.extend(
+            source
+                .marks
+                .iter()
+                .map(|mark| plane.place(mark.place.0, mark.place.1)),
+        );
         if places.is_empty() {
             for spot in source.spots {
                 let (x, y) = plane.place(spot.latitude, spot.longitude);
@@ -114,7 +119,8 @@ impl Plan {
         };
         let (west, east) = ends(|at| at.0);
         let (south, north) = ends(|at| at.1);
-        let scale = ((width - 2.0 * ROOM) / (east - west)).min((height - 2.0 * ROOM) / (north - south));
+        let scale =
+            ((width - 2.0 * ROOM) / (east - west)).min((height - 2.0 * ROOM) / (north - south));
         let middle = (0.5 * (west + east), 0.5 * (south + north));
         let on = |(x, y): (f64, f64)| {
             (
@@ -135,7 +141,9 @@ impl Plan {
         let bar = round(unit.from_si(most.0));
         let bar_words = format!("{bar} {}", unit.symbol);
         let bar = scale * unit.to_si(bar);
-        let track = source.track.map(|track| (track, runs(track, &plane, CLOSE / scale)));
+        let track = source
+            .track
+            .map(|track| (track, runs(track, &plane, CLOSE / scale)));
         let ends = track.as_ref().map(|(track, _)| {
             let points = track.points();
             [points[0], points[points.len() - 1]].map(|point| of(point.latitude, point.longitude))
@@ -147,7 +155,11 @@ impl Plan {
             width: Px(width),
             height: Px(height),
             runs: track.iter().flat_map(|(_, runs)| runs).map(drawn).collect(),
-            ends: ends.into_iter().flatten().map(|(x, y)| (Px(x), Px(y))).collect(),
+            ends: ends
+                .into_iter()
+                .flatten()
+                .map(|(x, y)| (Px(x), Px(y)))
+                .collect(),
             marks: source
                 .marks
                 .iter()
@@ -158,7 +170,13 @@ impl Plan {
                 .collect(),
             spots: (1..)
                 .zip(source.spots)
-                .map(|(number, spot)| (number, of(spot.latitude, spot.longitude), scale * spot.radius.0))
+                .map(|(number, spot)| {
+                    (
+                        number,
+                        of(spot.latitude, spot.longitude),
+                        scale * spot.radius.0,
+                    )
+                })
                 .filter(|(_, at, radius)| inside(*at, *radius))
                 .map(|(number, (x, y), radius)| Circle {
                     x: Px(x),
@@ -184,8 +202,8 @@ mod tests {
     fn track() -> Track {
         let points = (0..3_600).map(|second| {
             let turn = f64::from(second) / 300.0;
-            let (latitude, longitude) =
-                Plane::at(50.42, -95.61).back(400.0 * turn.sin() + f64::from(second), 300.0 * turn.cos());
+            let (latitude, longitude) = Plane::at(50.42, -95.61)
+                .back(400.0 * turn.sin() + f64::from(second), 300.0 * turn.cos());
             Point {
                 at: Timestamp::from_second(1_780_000_000 + i64::from(second)).unwrap(),
                 latitude,

@@ -70,7 +70,13 @@ fn form(
     };
     let rods = Aboard::all(book)?.into_iter().filter(|one| !one.boat.away);
     let [a, b] = figures.leads.map(|typed| typed.field);
-    let bait = |name| text(name, "On the hook, or empty for its own", value(name));
+    let bait = |name| {
+        text(
+            name,
+            "On the hook; none for bare, empty for its own",
+            value(name),
+        )
+    };
     let side = |arm: usize, lead: Field| Side {
         letter: ["A", "B"][arm],
         name: RIGS[arm],
@@ -117,7 +123,11 @@ pub fn blank(book: &Book<'_>, system: System, now: Timestamp) -> Result<Experime
     raw.insert(fields::SWAP_AFTER.form.to_owned(), "30".into());
     let figures = figures(&raw, system);
     let until = here.local(now + SignedDuration::from_hours(3));
-    let until = text("until", UNTIL, &until.strftime("%Y-%m-%d %H:%M").to_string());
+    let until = text(
+        "until",
+        UNTIL,
+        &until.strftime("%Y-%m-%d %H:%M").to_string(),
+    );
     form(book, &raw, figures, until, None)
 }
 
@@ -167,7 +177,10 @@ pub fn read(
         };
         let sound = until_field.problem.is_none()
             && figures.swap.field.problem.is_none()
-            && figures.leads.iter().all(|lead| lead.field.problem.is_none());
+            && figures
+                .leads
+                .iter()
+                .all(|lead| lead.field.problem.is_none());
         match experiment.check() {
             Ok(()) if sound => return Ok(Ok(experiment)),
             Err(error) if error.quantity() == "until" && until_field.problem.is_none() => {

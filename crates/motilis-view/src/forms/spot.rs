@@ -13,9 +13,8 @@ const NAME: &str = "Name";
 const STRUCTURE: &str = "What is there";
 
 fn figures(radius: &str, depth: &str, system: System) -> [Typed; 2] {
-    let figure = |asked, label, typed: &str| {
-        Typed::new(asked, label, (Quantity::Depth, system), typed)
-    };
+    let figure =
+        |asked, label, typed: &str| Typed::new(asked, label, (Quantity::Depth, system), typed);
     [
         figure(fields::SPOT_RADIUS, "Reaches", radius),
         figure(fields::SPOT_DEPTH, "Water’s depth, if known", depth),
@@ -50,7 +49,12 @@ pub fn blank(place: Option<(f64, f64)>, system: System) -> SpotForm {
         problem: None,
         ..field
     });
-    form(text("name", NAME, ""), at, figures, text("structure", STRUCTURE, ""))
+    form(
+        text("name", NAME, ""),
+        at,
+        figures,
+        text("structure", STRUCTURE, ""),
+    )
 }
 
 /// The form of a spot as it is.
@@ -82,10 +86,8 @@ pub fn read(
     let value = |name: &str| raw.get(name).map_or("", String::as_str);
     let mut name = text("name", NAME, value("name"));
     let mut structure = text("structure", STRUCTURE, value("structure"));
-    let [(latitude_field, latitude), (longitude_field, longitude)] = axes(
-        value(fields::LATITUDE.form),
-        value(fields::LONGITUDE.form),
-    );
+    let [(latitude_field, latitude), (longitude_field, longitude)] =
+        axes(value(fields::LATITUDE.form), value(fields::LONGITUDE.form));
     let mut figures = figures(
         value(fields::SPOT_RADIUS.form),
         value(fields::SPOT_DEPTH.form),
@@ -153,7 +155,15 @@ mod tests {
         #[case] radius: &str,
         #[case] wrong: Option<&str>,
     ) -> Result<(), Error> {
-        match (read(&typed(name, latitude, radius), WaterId(1), None, System::Imperial), wrong) {
+        match (
+            read(
+                &typed(name, latitude, radius),
+                WaterId(1),
+                None,
+                System::Imperial,
+            ),
+            wrong,
+        ) {
             (Ok(spot), None) => {
                 assert!((spot.longitude + 95.61).abs() < 1e-9 && spot.depth.is_none());
                 // What is shown reads back the same.
@@ -163,7 +173,8 @@ mod tests {
                     .iter()
                     .map(|field| (field.name.to_owned(), field.value.clone()))
                     .collect();
-                let back = read(&again, WaterId(1), Some(&spot), System::Imperial).map_err(|_| Error::NoOuting)?;
+                let back = read(&again, WaterId(1), Some(&spot), System::Imperial)
+                    .map_err(|_| Error::NoOuting)?;
                 assert_eq!(back, spot);
             }
             (Err(form), Some(field)) => {

@@ -8,8 +8,8 @@ use crate::units::System;
 use crate::words::{self, bench as say, capital};
 use jiff::civil::Date;
 use motilis_core::evidence::{
-    Belief, CLARITY, Compared, DEPTH_BAND, ENOUGH_HOURS, Group, Grouping, Key, LEAD_BAND, Named, Record,
-    SPEED_BAND, Verdict, WARMTH_BAND, best_of,
+    Belief, CLARITY, Compared, DEPTH_BAND, ENOUGH_HOURS, Group, Grouping, Key, LEAD_BAND, Named,
+    Record, SPEED_BAND, Verdict, WARMTH_BAND, best_of,
 };
 use motilis_core::fish::Fish;
 use motilis_core::rig::Rig;
@@ -118,7 +118,13 @@ fn rests_on(record: Record, strikes: u32) -> String {
     )
 }
 
-pub(super) fn rate_row(name: String, belief: &Belief, strikes: u32, most: f64, best: Option<f64>) -> RateRow {
+pub(super) fn rate_row(
+    name: String,
+    belief: &Belief,
+    strikes: u32,
+    most: f64,
+    best: Option<f64>,
+) -> RateRow {
     let (low, high) = belief.interval();
     RateRow {
         name,
@@ -379,7 +385,11 @@ const NARROW: (f64, f64) = (390.0, 220.0);
 
 /// Strikes and fish of all outings over the hours of a day.
 fn hours(evidence: &Evidence<'_>, system: System) -> Option<(Timeline, Timeline)> {
-    let bites = evidence.season.outings().iter().flat_map(|told| &told.bites);
+    let bites = evidence
+        .season
+        .outings()
+        .iter()
+        .flat_map(|told| &told.bites);
     let happenings: Vec<Happening> = bites
         .map(|bite| Happening {
             second: bite.second,
@@ -431,7 +441,12 @@ fn weeks(evidence: &Evidence<'_>) -> Result<Vec<RateRow>, Error> {
 /// Landed fish, species by species.
 fn lengths(evidence: &Evidence<'_>, system: System) -> Vec<LengthRow> {
     let mut caught: BTreeMap<&'static str, (Fish, Vec<Metres>, u32, u32)> = BTreeMap::new();
-    for one in evidence.season.outings().iter().flat_map(|told| &told.caught) {
+    for one in evidence
+        .season
+        .outings()
+        .iter()
+        .flat_map(|told| &told.caught)
+    {
         let entry = caught
             .entry(one.fish.name())
             .or_insert((one.fish, Vec::new(), 0, 0));

@@ -9,7 +9,7 @@ use crate::units::System;
 use crate::words;
 use jiff::Timestamp;
 use motilis_core::book::ExperimentId;
-use motilis_core::evidence::{Arm, Experiment, Standing, Stop, Way};
+use motilis_core::evidence::{self, Arm, Experiment, Standing, Stop, Way};
 use motilis_helm::{Book, Error, Here, Tried, tried};
 use motilis_store::rigs;
 
@@ -34,13 +34,19 @@ pub fn experiments(
             rows.push(row);
         }
     }
+    let over =
+        here.outing.ended.is_some() || now.duration_since(here.outing.started) >= evidence::LONGEST;
     let form = match (&running, back) {
         (Some(_), _) => None,
+        (None, None) if over => None,
         (None, Some(back)) => Some(*back),
         (None, None) => Some(form::blank(book, device.system, now)?),
     };
     Ok(ExperimentScreen {
         frame: frame(Some(here), Screen::Log, device, "/log/experiment"),
+        closed: (over && running.is_none() && form.is_none()).then_some(
+            "This outing is over. Begin a new one on Today; then two ways can be held against each other on its rods.",
+        ),
         running,
         form,
         over: rows,
@@ -105,10 +111,7 @@ fn verdict(standing: &Standing, runs: bool) -> String {
         motilis_core::evidence::Verdict::CannotTell => {
             format!("Cannot tell yet ({sure:.2} for {better}).")
         }
-        verdict => format!(
-            "{better} is {} better ({sure:.2}).",
-            words::surely(verdict)
-        ),
+        verdict => format!("{better} is {} better ({sure:.2}).", words::surely(verdict)),
     };
     if runs && standing.verdict < motilis_core::evidence::Verdict::Likely {
         format!(
@@ -138,7 +141,9 @@ fn row(
     let clock = |at: Timestamp| here.local(at).strftime("%H:%M").to_string();
     let dealt = experiment.dealt(now);
     let swap = match (due, next(experiment, now)) {
-        (true, _) => Some("The rods are due to swap: fish it so, then say that they are swapped.".to_owned()),
+        (true, _) => {
+            Some("The rods are due to swap: fish it so, then say that they are swapped.".to_owned())
+        }
         (false, Some(at)) => Some(format!("They swap at {}.", clock(at))),
         (false, None) => None,
     };
@@ -174,7 +179,9 @@ fn next(experiment: &Experiment, now: Timestamp) -> Option<Timestamp> {
 fn stop(why: Stop) -> String {
     match why {
         Stop::Clear => "It is clear: you may stop, and fish the better one.",
-        Stop::CannotTell => "Cannot tell by the end at this rate: the hours left are better spent otherwise.",
+        Stop::CannotTell => {
+            "Cannot tell by the end at this rate: the hours left are better spent otherwise."
+        }
         Stop::Over => "Its hours are up.",
     }
     .to_owned()

@@ -189,9 +189,7 @@ pub fn log(book: &Book<'_>, device: Device, told: &Told, mut extra: Extra) -> Re
         hours: hours(&day),
         has_ended: here.outing.ended.is_some(),
         out: rods.iter().filter(|row| row.fishes).count(),
-        switch: switching(book, &day.rods)?
-            .as_ref()
-            .map(switch_row),
+        switch: switching(book, &day.rods)?.as_ref().map(switch_row),
         experiment: match told.now {
             Some(now) => super::experiment::strip(book, device, now)?,
             None => None,
@@ -557,12 +555,7 @@ fn strips(
 }
 
 /// Figures over the hours between their own ends, which its label tells; the last one holds to the end.
-fn scaled(
-    what: &str,
-    mut figures: Vec<(f64, f64)>,
-    to: f64,
-    say: &dyn Fn(f64) -> String,
-) -> Strip {
+fn scaled(what: &str, mut figures: Vec<(f64, f64)>, to: f64, say: &dyn Fn(f64) -> String) -> Strip {
     let of = |least: fn(f64, f64) -> f64| figures.iter().map(|one| one.1).reduce(least);
     let (low, high) = (
         of(f64::min).unwrap_or_default(),
@@ -824,6 +817,7 @@ fn fish(event: &Event, system: System) -> String {
     let caught = &event.caught;
     let words = |text: &String| (!text.is_empty()).then(|| text.clone());
     let said = [
+        event.play.map(|play| play.name().to_owned()),
         caught.strike.map(|strike| strike.name().to_owned()),
         caught
             .bait_after

@@ -416,10 +416,7 @@ pub(super) fn place_by_temperature(
 ) -> Option<String> {
     let preferred = here.outing.fish.preferred();
     let best = place_to_fish(readings, &preferred)?;
-    let at = here
-        .local(best.reading.at)
-        .strftime("%H:%M")
-        .to_string();
+    let at = here.local(best.reading.at).strftime("%H:%M").to_string();
     let which = if best.warmest { "warmest" } else { "coolest" };
     Some(format!(
         "The {which} you read is {}: {} at {at}, {} {} than the next{}.",

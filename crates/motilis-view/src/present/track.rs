@@ -43,7 +43,10 @@ fn titled(look: &TrackLook, event: &Event, system: System) -> String {
     said.extend(event.rod.map(|rod| format!("rod {rod}")));
     if let Some(line) = event.line {
         said.push(look.names.get(line.tackle).to_owned());
-        said.extend(line.depth.map(|depth| format!("{} down", system.depth(depth))));
+        said.extend(
+            line.depth
+                .map(|depth| format!("{} down", system.depth(depth))),
+        );
     }
     said.join(", ")
 }
@@ -75,7 +78,11 @@ pub fn track(book: &Book<'_>, device: Device, told: TrackTold) -> Result<TrackSc
         let hour = |at| here.local(at).strftime("%H:%M").to_string();
         format!(
             "{}: {} from {} to {}, {} points.",
-            words::capital(if track.name().is_empty() { "the track" } else { track.name() }),
+            words::capital(if track.name().is_empty() {
+                "the track"
+            } else {
+                track.name()
+            }),
             system.way(track.length()),
             hour(from),
             hour(to),
@@ -126,7 +133,9 @@ pub fn track(book: &Book<'_>, device: Device, told: TrackTold) -> Result<TrackSc
             .spots
             .iter()
             .map(|told| {
-                let form = wrong.take_if(|(id, _)| *id == told.id).map(|(_, form)| form);
+                let form = wrong
+                    .take_if(|(id, _)| *id == told.id)
+                    .map(|(_, form)| form);
                 spot_row(told, form, most, system)
             })
             .collect(),
@@ -145,7 +154,8 @@ fn placed(look: &TrackLook) -> String {
     };
     let [track, live] = [Given::Track, Given::Live].map(count);
     let without = look.entries.len() - track - live;
-    let mut said = format!("{track} entries have their place, speed over ground and course from it");
+    let mut said =
+        format!("{track} entries have their place, speed over ground and course from it");
     if live > 0 {
         said.push_str(&format!(", {live} from the boat’s own instruments"));
     }

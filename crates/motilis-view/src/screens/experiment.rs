@@ -9,6 +9,8 @@ pub struct ExperimentScreen {
     pub frame: Frame,
     /// The one that runs.
     pub running: Option<ExperimentRow>,
+    /// Why none can be begun.
+    pub closed: Option<&'static str>,
     /// The form of a new one, while none runs.
     pub form: Option<ExperimentForm>,
     /// Those of the outing that are over, the newest first.

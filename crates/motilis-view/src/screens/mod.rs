@@ -30,9 +30,9 @@ pub use boxes::{
 };
 pub use column::{ClaimRow, Column, Slide};
 pub use deleted::{Deleted, DeletedRow};
+pub use evidence::{Better, EvidenceScreen, LengthRow, RateRow};
 pub use experiment::{ExperimentForm, ExperimentRow, ExperimentScreen, ExperimentStrip, Side};
 pub use files::{FilesScreen, LogImportRow};
-pub use evidence::{Better, EvidenceScreen, LengthRow, RateRow};
 pub use frame::{Choice, Field, Frame, Here, Screen, Sealed, Theme};
 pub use judging::{Judging, SchoolRow, WeightRow};
 pub use line_table::LineTable;

@@ -75,7 +75,11 @@ impl System {
     /// A way over ground.
     pub fn way(self, length: Metres) -> Figure {
         let unit = self.way_unit(length);
-        let places = if unit == Quantity::Depth.unit(self) { 0 } else { 2 };
+        let places = if unit == Quantity::Depth.unit(self) {
+            0
+        } else {
+            2
+        };
         Figure {
             value: decimals(unit.from_si(length.0), places),
             unit: unit.symbol,

@@ -1,8 +1,8 @@
 //! Box: parts in their trays, made-up rigs, what to buy, files in and out.
 
+use super::upload::{Upload, file};
 use super::{Nothing, back, follow, made, ok, refused, see};
 use crate::app::{Outcome, Reading};
-use super::upload::{Upload, file};
 use crate::device::{Looking, Sent};
 use crate::{App, Error};
 use actix_multipart::form::MultipartForm;

@@ -35,12 +35,7 @@ impl Ask {
     }
 }
 
-async fn table(
-    app: &App,
-    looking: Looking,
-    ask: &Ask,
-    format: Format,
-) -> Result<String, Error> {
+async fn table(app: &App, looking: Looking, ask: &Ask, format: Format) -> Result<String, Error> {
     let look = ask.look();
     app.ask(move |book| Ok(write_rates(&rates(book, looking.0, &look)?, format)))
         .await

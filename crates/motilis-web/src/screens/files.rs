@@ -8,9 +8,7 @@ use crate::{App, Error};
 use actix_multipart::form::MultipartForm;
 use actix_web::HttpResponse;
 use actix_web::web::{Data, Path, Query};
-use motilis_formats::{
-    Format, read_log, write_entries, write_fish, write_log, write_passes,
-};
+use motilis_formats::{Format, read_log, write_entries, write_fish, write_log, write_passes};
 use motilis_helm::{Act, LogAct, LogImport, WholeLog};
 use motilis_store::archive;
 use motilis_view::present;
@@ -111,7 +109,9 @@ pub(crate) async fn take_in(
             "/log/files?came={}",
             done.made.unwrap_or_default()
         ))),
-        Outcome::Page(page) if page.refusal.is_none() && !page.rows.iter().any(|row| row.fate == "wrong") => {
+        Outcome::Page(page)
+            if page.refusal.is_none() && !page.rows.iter().any(|row| row.fate == "wrong") =>
+        {
             ok(&page)
         }
         Outcome::Page(page) => refused(&page),

@@ -6,7 +6,9 @@ use crate::device::{Looking, Sent};
 use crate::{App, Error};
 use actix_web::HttpResponse;
 use actix_web::web::{Data, Path, Query};
-use motilis_core::book::{Caught, EventId, EventKind, Landing, PassId, Play, RigId, SpreadId, Strike};
+use motilis_core::book::{
+    Caught, EventId, EventKind, Landing, PassId, Play, RigId, SpreadId, Strike,
+};
 use motilis_helm::{Aboard, Act, LogAct, Tank, switching};
 use motilis_store::{events, passes};
 use motilis_view::Seen;
