@@ -6,10 +6,6 @@ use motilis_core::book::OutingId;
 use motilis_core::track::{Plane, Point, Track, runs};
 use motilis_store::tracks;
 
-/// Copies of the demo season, and how often an entry that is no fish stands in each.
-const COPIES: i64 = 33;
-const DENSE: i64 = 4;
-
 /// Twelve hours at one point a second, back and forth with a receiver's noise.
 fn long_track(began: Timestamp) -> Track {
     let plane = Plane::at(50.42, -95.61);
@@ -36,7 +32,7 @@ fn bench(c: &mut Criterion) {
         b.iter(|| runs(&track, &plane, 3.0));
     });
     let (_folder, address) = motilis_benches::serve(|store| {
-        motilis_demo::multiply(store, COPIES, DENSE).expect("copies fit");
+        motilis_demo::multiply(store).expect("copies fit");
         store
             .write(|connection| {
                 let open: i64 = connection.query_row(

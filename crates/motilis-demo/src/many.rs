@@ -5,23 +5,27 @@ use motilis_store::{Error, Store};
 /// Days between one copy of the season and the one before it: odd, so that week days differ.
 const APART_DAYS: i64 = 129;
 
-/// Puts copies of every outing, with its passes and entries, before the ones there are; each entry that is no fish stands
-/// `dense` times in a copy, a minute apart.
+/// Copies of the season, and how often an entry that is no fish stands in each.
+const COPIES: i64 = 33;
+const DENSE: i64 = 5;
+
+/// Puts copies of every outing, with its passes and entries, before the ones there are, each entry that is no fish some
+/// times a minute apart: 2 000 outings and 100 000 entries.
 ///
 /// # Errors
 /// [`Error`] of the store.
-pub fn multiply(store: &Store, copies: i64, dense: i64) -> Result<(), Error> {
+pub fn multiply(store: &Store) -> Result<(), Error> {
     store.write(|connection| {
         let most: i64 =
             connection.query_row("SELECT max(id) FROM outings", [], |row| row.get(0))?;
-        for copy in 1..=copies {
+        for copy in 1..=COPIES {
             // Numbers of outings of a copy lie a whole range higher.
             let (up, back) = (copy * most, copy * APART_DAYS * 86_400);
             copy_rows(connection, "outings", (most, up, back))?;
             copy_rows(connection, "passes", (most, up, back))?;
             copy_rows(connection, "events", (most, up, back))?;
         }
-        for more in 1..dense {
+        for more in 1..DENSE {
             let names = columns(connection, "events")?;
             let shifted = names.iter().map(|name| match name.as_str() {
                 "at_utc_s" | "entered_utc_s" => format!("{name} + 60 * {more}"),

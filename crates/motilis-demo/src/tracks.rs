@@ -27,21 +27,21 @@ const TAMARIN: [Place; 3] = [
         (620.0, 340.0),
         400.0,
         24.0,
-        "gravel running out from 10 to 30 ft",
+        "gravel running out over the break",
     ),
     (
         "Reed bay",
         (-780.0, 120.0),
         500.0,
         14.0,
-        "reeds inside, mud at 15 ft",
+        "reeds inside, mud before them",
     ),
     (
         "The hump",
         (-80.0, -420.0),
         300.0,
         19.0,
-        "rock top at 19 ft in 40",
+        "rock top in deep water",
     ),
 ];
 const ORRIN: [Place; 1] = [(
@@ -49,7 +49,7 @@ const ORRIN: [Place; 1] = [(
     (0.0, 900.0),
     700.0,
     90.0,
-    "ledge from 80 to 130 ft",
+    "a ledge along the drop",
 )];
 
 /// Adds them: the two newest outings of one water and the newest of the other have a track.

@@ -13,8 +13,8 @@ use serde::de::DeserializeOwned;
 use serde::{Deserialize, Serialize};
 use thiserror::Error;
 
-/// Largest log that is read, bytes: some 150 000 entries.
-pub const MOST_LOG_BYTES: usize = 64 * 1024 * 1024;
+/// Largest log that is read, bytes: some 300 000 entries.
+pub const MOST_LOG_BYTES: usize = 256 * 1024 * 1024;
 
 /// An entry or a pass with the names of what it speaks of.
 #[derive(Debug, Clone, Copy)]
@@ -332,7 +332,7 @@ pub fn write_log(
             .map(|(id, event, of)| entry_row(*id, event, of))
             .collect(),
     };
-    serde_json::to_string_pretty(&whole).expect("rows hold texts and finite figures") + "\n"
+    serde_json::to_string(&whole).expect("rows hold texts and finite figures") + "\n"
 }
 
 /// Every fish.

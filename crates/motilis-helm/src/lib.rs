@@ -49,7 +49,7 @@ pub use shortages::{Short, shortages};
 pub use standing::{Cannot, Mend, StandingRig};
 pub use switching::{Switching, switching};
 pub use tank::Tank;
-pub use track::{SpotTold, TrackLook};
+pub use track::{SpotTold, TrackLook, outing_of};
 pub use trying::{Tried, tried};
 pub use ways::followed;
 pub use whole_log::WholeLog;

@@ -4,6 +4,7 @@
 use crate::book::{Book, zone};
 use crate::error::Error;
 use jiff::civil::Date;
+use jiff::tz::TimeZone;
 use motilis_core::book::{
     Event, EventId, EventKind, OnRodAt, Outing, OutingId, PassId, RigId, Tackle, WaterBody, WaterId,
 };
@@ -14,7 +15,7 @@ use motilis_core::sky::{dawn, surface_light};
 use motilis_core::units::Metres;
 use motilis_store::{Connection, events, outings, passes, rigs, stamps, waters};
 use std::collections::{BTreeMap, HashMap};
-use std::sync::{Arc, Mutex, PoisonError};
+use std::sync::{Arc, LazyLock, Mutex, PoisonError};
 
 /// A strike or fish by the clock of its water.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -49,6 +50,12 @@ pub struct Told {
     pub fish: Fish,
     /// Its water.
     pub water: WaterId,
+    /// The day it began, by its water's clock.
+    pub date: Date,
+    /// Fish and rod-hours of all of it.
+    pub whole: Record,
+    /// Strikes on them.
+    pub strikes: u32,
     /// Pieces of passes, for rates.
     pub stretches: Vec<Stretch>,
     /// Fish that count for no rate.
@@ -64,7 +71,7 @@ pub struct Told {
 }
 
 /// What was reckoned, by outing and stamp; stamps are drawn at random, so that those of two data files differ.
-static KEPT: Mutex<Option<HashMap<(OutingId, i64), Arc<Told>>>> = Mutex::new(None);
+static KEPT: LazyLock<Mutex<HashMap<(OutingId, i64), Arc<Told>>>> = LazyLock::new(Mutex::default);
 /// How many are kept at most.
 const MOST: usize = 8_192;
 
@@ -79,17 +86,13 @@ impl Season {
     /// # Errors
     /// [`Error::Store`].
     pub fn load(connection: &Connection, fish: Option<Fish>) -> Result<Self, Error> {
-        let mut kept = KEPT
-            .lock()
-            .unwrap_or_else(PoisonError::into_inner)
-            .take()
-            .unwrap_or_default();
-        let told = told_all(connection, fish, &mut kept);
+        // Who comes while another reckons needs the same: one of them does it.
+        let mut kept = KEPT.lock().unwrap_or_else(PoisonError::into_inner);
         if kept.len() > MOST {
             kept.clear();
         }
-        *KEPT.lock().unwrap_or_else(PoisonError::into_inner) = Some(kept);
-        Ok(Self { outings: told? })
+        let outings = told_all(connection, fish, &mut kept)?;
+        Ok(Self { outings })
     }
 
     /// What each outing tells.
@@ -104,7 +107,8 @@ impl Season {
 
     /// Fish and rod-hours of everything.
     pub fn whole(&self) -> Record {
-        together(self.stretches())
+        let wholes = self.outings.iter().map(|told| told.whole);
+        wholes.fold(Record::default(), Record::and)
     }
 
     /// Fish and rod-hours of each rig and lure; of pieces that a look holds.
@@ -123,22 +127,24 @@ fn told_all(
     fish: Option<Fish>,
     kept: &mut HashMap<(OutingId, i64), Arc<Told>>,
 ) -> Result<Vec<Arc<Told>>, Error> {
-    let stamps = stamps::all(connection)?;
     let mut reckoner = Reckoner {
         connection,
         waters: None,
         built: HashMap::new(),
     };
     let mut told = Vec::new();
-    for (id, outing) in outings::all(connection)? {
-        if fish.is_some_and(|fish| outing.fish != fish) {
+    for key in stamps::all(connection, fish)? {
+        if let Some(known) = kept.get(&key) {
+            told.push(Arc::clone(known));
             continue;
         }
-        let key = (id, stamps.get(&id).copied().unwrap_or(0));
-        let one = match kept.get(&key) {
-            Some(known) => Arc::clone(known),
-            None => Arc::new(reckoner.tell(id, &outing)?),
+        // A row that cannot be read is named elsewhere.
+        let outing = match outings::get(connection, key.0) {
+            Ok(outing) => outing,
+            Err(motilis_store::Error::Unreadable { .. }) => continue,
+            Err(error) => return Err(error.into()),
         };
+        let one = Arc::new(reckoner.tell(key.0, &outing)?);
         kept.insert(key, Arc::clone(&one));
         told.push(one);
     }
@@ -202,7 +208,7 @@ impl Reckoner<'_> {
         });
         let zone = water.as_ref().map(zone);
         let local = |event: &Event| {
-            let zone = zone.clone().unwrap_or(jiff::tz::TimeZone::UTC);
+            let zone = zone.clone().unwrap_or(TimeZone::UTC);
             event.at.to_zoned_datetime(zone)
         };
         let bites = events.iter().filter_map(|(_, event)| {
@@ -237,6 +243,12 @@ impl Reckoner<'_> {
             id,
             fish: outing.fish,
             water: outing.water,
+            date: outing
+                .started
+                .to_zoned_datetime(zone.clone().unwrap_or(TimeZone::UTC))
+                .date(),
+            whole: together(&stretches),
+            strikes: stretches.iter().map(|one| one.strikes).sum(),
             unknown: logged.fish_of_unknown_hours(),
             without_passes: logged.passes.is_empty(),
             stretches,

@@ -129,7 +129,7 @@ fn spots_told(
 ///
 /// # Errors
 /// [`Refusal::NoOutingThen`].
-pub(crate) fn outing_of(connection: &Connection, track: &Track) -> Result<OutingId, Error> {
+pub fn outing_of(connection: &Connection, track: &Track) -> Result<OutingId, Error> {
     let (from, to) = track.span();
     let mut best: Option<(i64, OutingId)> = None;
     for (id, outing) in outings::all(connection)? {

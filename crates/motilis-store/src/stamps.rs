@@ -3,15 +3,20 @@
 use crate::Error;
 use crate::row::readable;
 use motilis_core::book::OutingId;
+use motilis_core::fish::Fish;
 use rusqlite::Connection;
-use std::collections::HashMap;
 
-/// Every stamp.
+/// Stamps of the outings that are not thrown away, or of those for one fish, the newest outing first.
 ///
 /// # Errors
 /// [`Error::Sqlite`].
-pub fn all(connection: &Connection) -> Result<HashMap<OutingId, i64>, Error> {
-    let mut statement = connection.prepare_cached("SELECT outing_id, stamp FROM outing_stamps")?;
-    let rows = statement.query_map([], |row| Ok((OutingId(row.get(0)?), row.get(1)?)))?;
-    Ok(readable(rows)?.into_iter().collect())
+pub fn all(connection: &Connection, fish: Option<Fish>) -> Result<Vec<(OutingId, i64)>, Error> {
+    let mut statement = connection.prepare_cached(
+        "SELECT id, stamp FROM outings JOIN outing_stamps ON outing_id = id
+         WHERE (?1 IS NULL OR fish = ?1) AND deleted_utc_s IS NULL ORDER BY started_utc_s DESC, id DESC",
+    )?;
+    let rows = statement.query_map([fish.map(Fish::key)], |row| {
+        Ok((OutingId(row.get(0)?), row.get(1)?))
+    })?;
+    readable(rows)
 }

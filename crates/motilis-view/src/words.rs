@@ -262,7 +262,9 @@ pub fn refusal(refusal: &Refusal) -> String {
             format!("There is no rod {rod} on this outing any more; the log shows those there are")
         }
         Refusal::NoOutingThen(from, to) => format!(
-            "No outing was fished while this track was recorded, from {from} to {to}; begin one with those hours, or correct an outing’s beginning and end"
+            "No outing was fished while this track was recorded, from {} to {} UTC; begin one with those hours, or correct an outing’s beginning and end",
+            from.strftime("%-d %B %Y, %H:%M"),
+            to.strftime("%H:%M")
         ),
         Refusal::Over => "That outing or experiment is over; begin another one".to_owned(),
         Refusal::EndsFirst => "The pass ends before it begins; correct one of the two".to_owned(),

@@ -31,6 +31,9 @@ enum Command {
         /// Where to keep the demo file; a temporary folder when not given. An existing file is replaced.
         #[arg(long)]
         data: Option<PathBuf>,
+        /// The season many times over, 2 000 outings and 100 000 entries: to see how it bears twenty years.
+        #[arg(long)]
+        many: bool,
         #[command(flatten)]
         listen: Listen,
     },
@@ -68,7 +71,7 @@ struct Listen {
 fn main() -> ExitCode {
     let outcome = match Arguments::parse().command {
         Command::Serve { data, listen } => serve::serve(&data, listen),
-        Command::Demo { data, listen } => serve::demo(data, listen),
+        Command::Demo { data, many, listen } => serve::demo(data, many, listen),
         Command::Export { what } => files::export(what),
         Command::Import { what } => files::import(what),
         Command::Solve { what, lines } => return solve::solve(&what, lines),

@@ -1,6 +1,7 @@
 use crate::Listen;
 use anyhow::{Context, Result};
 use motilis_demo::SEED;
+use motilis_helm::Season;
 use motilis_store::Store;
 use motilis_web::{App, Hosts};
 use std::path::{Path, PathBuf};
@@ -12,7 +13,7 @@ pub(crate) fn serve(data: &Path, listen: Listen) -> Result<()> {
 }
 
 /// `motilis demo`
-pub(crate) fn demo(data: Option<PathBuf>, listen: Listen) -> Result<()> {
+pub(crate) fn demo(data: Option<PathBuf>, many: bool, listen: Listen) -> Result<()> {
     let path = data.unwrap_or_else(|| {
         std::env::temp_dir().join(format!("motilis-demo-{}.db", std::process::id()))
     });
@@ -29,6 +30,9 @@ pub(crate) fn demo(data: Option<PathBuf>, listen: Listen) -> Result<()> {
     }
     let store = Store::open(&path)?;
     motilis_demo::fill(&store, SEED)?;
+    if many {
+        motilis_demo::multiply(&store)?;
+    }
     run(store, listen)
 }
 
@@ -39,6 +43,9 @@ fn run(store: Store, listen: Listen) -> Result<()> {
         )
         .with_writer(std::io::stderr)
         .init();
+    // Twenty years of a log take a second to reckon: done before the first page asks, not by it.
+    let warmed = store.clone();
+    std::thread::spawn(move || warmed.read(|connection| Season::load(connection, None).map(drop)));
     actix_web::rt::System::new().block_on(async move {
         let hosts = Hosts { named: listen.host };
         let server = motilis_web::bind(App::new(store), hosts, &listen.listen)

@@ -66,7 +66,7 @@ keyed!(Grouping {
 });
 
 /// What a group is known by; its words are the views'.
-#[derive(Debug, Clone, PartialEq, Eq, PartialOrd, Ord)]
+#[derive(Debug, Clone, PartialEq, Eq, Hash, PartialOrd, Ord)]
 pub enum Key {
     /// A band of a figure, by its number; the grouping says of what.
     Band(i32),
@@ -78,6 +78,20 @@ pub enum Key {
     Named(String),
     /// Nobody knows.
     Unknown,
+}
+
+impl Key {
+    /// As an address names it: `band:3`, `rig:4`, `named:Colorado 4`.
+    pub fn text(&self) -> String {
+        match self {
+            Self::Band(band) => format!("band:{band}"),
+            Self::Tackle(Tackle::Rig(rig)) => format!("rig:{}", rig.0),
+            Self::Tackle(Tackle::Lure(lure)) => format!("lure:{}", lure.0),
+            Self::Water(water) => format!("water:{}", water.0),
+            Self::Named(name) => format!("named:{name}"),
+            Self::Unknown => "unknown".to_owned(),
+        }
+    }
 }
 
 /// How and where a stretch was fished, as far as it is known.
@@ -140,38 +154,57 @@ pub struct Named<'n> {
     pub bait: &'n dyn Fn(&Rig) -> Option<String>,
 }
 
-/// Finds the group of a stretch; a rig is named once, however often it was fished.
+/// Finds the group of a stretch by one grouping. Groups are counted through, and a rig is named once, however often it
+/// was fished: of a long log there are a hundred thousand stretches and some dozens of groups.
 struct Keys<'n> {
     named: &'n Named<'n>,
-    known: HashMap<(*const Rig, Grouping), Key>,
+    by: Grouping,
+    rigs: HashMap<*const Rig, usize>,
+    places: HashMap<Key, usize>,
+    keys: Vec<Key>,
 }
 
 impl<'n> Keys<'n> {
-    fn new(named: &'n Named<'n>) -> Self {
+    fn new(named: &'n Named<'n>, by: Grouping) -> Self {
         Self {
             named,
-            known: HashMap::new(),
+            by,
+            rigs: HashMap::new(),
+            places: HashMap::new(),
+            keys: Vec::new(),
         }
     }
 
-    fn of(&mut self, stretch: &Stretch, grouping: Grouping) -> Key {
+    fn place(&mut self, key: Key) -> usize {
+        let keys = &mut self.keys;
+        *self.places.entry(key).or_insert_with_key(|key| {
+            keys.push(key.clone());
+            keys.len() - 1
+        })
+    }
+
+    /// The place of its key among those found so far.
+    fn of(&mut self, stretch: &Stretch) -> usize {
         let traits = &stretch.traits;
-        if grouping == Grouping::Bait && !traits.bait.is_empty() {
-            return Key::Named(traits.bait.clone());
-        }
-        let name = match grouping {
+        let name = match self.by {
+            Grouping::Bait if !traits.bait.is_empty() => {
+                return self.place(Key::Named(traits.bait.clone()));
+            }
             Grouping::Blade => self.named.blade,
             Grouping::Finish => self.named.finish,
             Grouping::Bait => self.named.bait,
-            _ => return stretch.key(grouping),
+            by => return self.place(stretch.key(by)),
         };
         let Some(rig) = &traits.rig else {
-            return Key::Unknown;
+            return self.place(Key::Unknown);
         };
-        let known = self.known.entry((Arc::as_ptr(rig), grouping));
-        known
-            .or_insert_with(|| name(rig).map_or(Key::Unknown, Key::Named))
-            .clone()
+        let at = Arc::as_ptr(rig);
+        if let Some(place) = self.rigs.get(&at) {
+            return *place;
+        }
+        let place = self.place(name(rig).map_or(Key::Unknown, Key::Named));
+        self.rigs.insert(at, place);
+        place
     }
 }
 
@@ -323,23 +356,29 @@ pub fn grouped<'s>(
     by: Grouping,
     crossed: Option<Grouping>,
 ) -> Vec<Group> {
-    let mut of = Keys::new(named);
-    let mut groups: BTreeMap<(Key, Option<Key>), Group> = BTreeMap::new();
+    let mut first = Keys::new(named, by);
+    let mut second = crossed.map(|crossed| Keys::new(named, crossed));
+    let mut sums: HashMap<(usize, Option<usize>), (Record, u32)> = HashMap::new();
     for stretch in stretches {
-        let keys = (
-            of.of(stretch, by),
-            crossed.map(|crossed| of.of(stretch, crossed)),
-        );
-        let group = groups.entry(keys.clone()).or_insert_with(|| Group {
-            key: keys.0,
-            other: keys.1,
-            record: Record::default(),
-            strikes: 0,
-        });
-        group.record = group.record.and(stretch.record);
-        group.strikes += stretch.strikes;
+        let other = second.as_mut().map(|second| second.of(stretch));
+        let sum = sums.entry((first.of(stretch), other)).or_default();
+        sum.0 = sum.0.and(stretch.record);
+        sum.1 += stretch.strikes;
     }
-    groups.into_values().collect()
+    let groups = sums
+        .into_iter()
+        .map(|((place, other), (record, strikes))| Group {
+            key: first.keys[place].clone(),
+            other: second
+                .as_ref()
+                .zip(other)
+                .map(|(second, other)| second.keys[other].clone()),
+            record,
+            strikes,
+        });
+    let mut groups: Vec<Group> = groups.collect();
+    groups.sort_by(|a, b| (&a.key, &a.other).cmp(&(&b.key, &b.other)));
+    groups
 }
 
 /// Two groups side by side, stratum by stratum: the same outing, depth and hours.
@@ -350,18 +389,19 @@ pub fn strata<'s>(
     a: &Key,
     b: &Key,
 ) -> Vec<Stratum> {
-    let mut of = Keys::new(named);
+    let mut of = Keys::new(named, by);
+    let [a, b] = [a, b].map(|key| of.place(key.clone()));
     let mut strata: BTreeMap<(OutingId, Key, i64), Stratum> = BTreeMap::new();
     for stretch in stretches {
-        let key = of.of(stretch, by);
-        if key != *a && key != *b {
+        let key = of.of(stretch);
+        if key != a && key != b {
             continue;
         }
         let stratum = strata.entry(stretch.stratum()).or_default();
-        if key == *a {
+        if key == a {
             stratum.a = stratum.a.and(stretch.record);
         }
-        if key == *b {
+        if key == b {
             stratum.b = stratum.b.and(stretch.record);
         }
     }

@@ -1,5 +1,8 @@
 //! The box goes out and comes back to the last digit, and a broken file is refused line by line.
 
+mod gpx;
+mod log;
+
 use motilis_core::book::{BoxPart, PartId};
 use motilis_core::rig::{Colour, Finish, Material, Measured, Over, Part, What};
 use motilis_core::units::{Kilograms, Metres};

@@ -387,7 +387,10 @@ fn what_is_kept_of_an_outing_is_never_stale(boat: Boat) {
         passes::of_outing(book.connection(), here)
             .unwrap()
             .into_iter()
-            .find(|(_, pass)| pass.is_open())
+            .find(|(_, pass)| {
+                let to = pass.to.unwrap_or(now());
+                to.duration_since(pass.from) > SignedDuration::from_mins(40)
+            })
             .unwrap()
     });
     let later = kept.from + SignedDuration::from_mins(30);

@@ -2,6 +2,7 @@ use super::kit::{Px, Scale, Tick, ticks};
 use crate::units::{Quantity, System};
 use askama::Template;
 use motilis_core::units::Metres;
+use std::collections::BTreeMap;
 
 const SIDE: f64 = 46.0;
 const RULE: f64 = 30.0;
@@ -91,17 +92,13 @@ impl Timeline {
                 })
                 .collect(),
             unit: unit.symbol,
-            marks: source
-                .happenings
-                .iter()
-                .map(|one| {
-                    (
-                        x.at(one.second / hour),
-                        y.at(one.depth.0.min(source.bottom.0)),
-                        one.mark,
-                    )
-                })
-                .collect(),
+            marks: apart(source.happenings.iter().map(|one| {
+                (
+                    x.at(one.second / hour),
+                    y.at(one.depth.0.min(source.bottom.0)),
+                    one.mark,
+                )
+            })),
             title: format!(
                 "Hours of the outing from {first:02.0}:00 to {last:02.0}:00 over {} of water: {} entries, {named} of them fish. The list below tells each.",
                 depth(source.bottom),
@@ -109,6 +106,22 @@ impl Timeline {
             ),
         })
     }
+}
+
+/// Width and height within which marks would lie on each other.
+const CELL: (f64, f64) = (13.0, 9.0);
+
+/// Marks that do not lie on each other: of those in one place the first, a fish before anything else.
+fn apart(marks: impl Iterator<Item = (Px, Px, &'static str)>) -> Vec<(Px, Px, &'static str)> {
+    let mut kept: BTreeMap<(i32, i32), (Px, Px, &'static str)> = BTreeMap::new();
+    for mark in marks {
+        let cell = ((mark.0.0 / CELL.0) as i32, (mark.1.0 / CELL.1) as i32);
+        let there = kept.entry(cell).or_insert(mark);
+        if there.2 != "fish" && mark.2 == "fish" {
+            *there = mark;
+        }
+    }
+    kept.into_values().collect()
 }
 
 #[cfg(test)]
@@ -127,6 +140,30 @@ mod tests {
     #[test]
     fn an_outing_without_a_strike_has_no_timeline() {
         assert!(timeline(&[]).is_none());
+    }
+
+    /// Twenty years of bites are no more marks than there is paper, and no fish hides under a strike.
+    #[test]
+    fn marks_do_not_lie_on_each_other() {
+        let all: Vec<Happening> = (0..60_000)
+            .map(|n| Happening {
+                second: f64::from(n % 86_400),
+                depth: Metres(f64::from(n % 79) / 10.0),
+                mark: if n % 50 == 0 { "fish" } else { "strike" },
+            })
+            .collect();
+        let drawn = timeline(&all).unwrap();
+        assert!(drawn.marks.len() < 900, "{}", drawn.marks.len());
+        let two = [("strike", 22_000.0), ("fish", 22_060.0)].map(|(mark, second)| Happening {
+            second,
+            depth: Metres(4.0),
+            mark,
+        });
+        let drawn = timeline(&two).unwrap();
+        assert_eq!(
+            drawn.marks.iter().map(|mark| mark.2).collect::<Vec<_>>(),
+            ["fish"]
+        );
     }
 
     #[test]

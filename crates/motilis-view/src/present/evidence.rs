@@ -1,21 +1,24 @@
 //! What the log tells: rates with how sure they are, two held against each other, the season, the fish.
 
 use super::frame;
-use crate::draw::{Happening, RateBar, Timeline, TimelineSource};
+use crate::draw::{Happening, Lengths, LengthsSource, RateBar, Timeline, TimelineSource};
 use crate::screens::{Better, Choice, EvidenceScreen, LengthRow, RateRow, Screen};
 use crate::seen::Device;
 use crate::units::System;
 use crate::words::{self, bench as say, capital};
 use jiff::civil::Date;
+use motilis_core::book::RuleId;
 use motilis_core::evidence::{
     Belief, CLARITY, Compared, DEPTH_BAND, ENOUGH_HOURS, Group, Grouping, Key, LEAD_BAND, Named,
     Record, SPEED_BAND, Verdict, WARMTH_BAND, best_of,
 };
 use motilis_core::fish::Fish;
 use motilis_core::rig::Rig;
+use motilis_core::rules::{LocalRule, Says};
 use motilis_core::units::{Celsius, Metres, MetresPerSecond};
 use motilis_formats::Rate;
 use motilis_helm::{Book, Error, Evidence};
+use motilis_store::rules;
 use std::collections::BTreeMap;
 
 /// What the page is asked for.
@@ -27,14 +30,16 @@ pub struct EvidenceLook {
     pub by: String,
     /// What they are crossed with.
     pub crossed: String,
-    /// Place of the first of two groups to compare, among those with the most hours.
-    pub a: Option<usize>,
-    /// Of the second.
-    pub b: Option<usize>,
+    /// The first of two groups to compare, by its key's text; the one with the most hours for none.
+    pub a: String,
+    /// The second.
+    pub b: String,
 }
 
 /// Groups with fewer rod-hours are left out of the list.
 const SHOWN_FROM: f64 = 0.5;
+/// Most weeks of the season's list.
+const MOST_WEEKS: usize = 80;
 /// Most groups of a list.
 const MOST: usize = 40;
 
@@ -239,13 +244,18 @@ pub fn evidence(
     let choices = |chosen: Option<usize>| -> Vec<Choice> {
         let all = shown.iter().enumerate();
         all.map(|(place, (group, _))| Choice {
-            value: place.to_string(),
+            value: group.key.text(),
             label: called(group),
             chosen: chosen == Some(place),
         })
         .collect()
     };
-    let pair = [look.a.unwrap_or(0), look.b.unwrap_or(1)];
+    let place = |key: &str, otherwise| {
+        let found = shown.iter().position(|(group, _)| group.key.text() == key);
+        found.unwrap_or(otherwise)
+    };
+    let a = place(&look.a, 0);
+    let pair = [a, place(&look.b, usize::from(a == 0))];
     let compared = match (shown.get(pair[0]), shown.get(pair[1])) {
         (Some((a, _)), Some((b, _))) if crossed.is_none() && a.key != b.key => {
             let compared = evidence.compared(by, &a.key, &b.key)?;
@@ -253,6 +263,16 @@ pub fn evidence(
         }
         _ => None,
     };
+    let rules = match here {
+        Some(here) => rules::of_water(book.connection(), here.outing.water)?,
+        None => Vec::new(),
+    };
+    let rules: Vec<(RuleId, LocalRule)> = rules
+        .into_iter()
+        .filter(|(_, rule)| {
+            here.is_some_and(|here| rule.holds_on(here.local(here.outing.started).date()))
+        })
+        .collect();
     let keys = |none: &'static str| {
         let all = Grouping::ALL.iter().map(|one| (one.key(), one.name()));
         [("", none)]
@@ -290,7 +310,7 @@ pub fn evidence(
         compared,
         hours: hours(&evidence, system),
         weeks: weeks(&evidence)?,
-        lengths: lengths(&evidence, system),
+        lengths: lengths(&evidence, &rules, system),
     })
 }
 
@@ -413,23 +433,21 @@ fn hours(evidence: &Evidence<'_>, system: System) -> Option<(Timeline, Timeline)
 /// Rates week by week, the first first.
 fn weeks(evidence: &Evidence<'_>) -> Result<Vec<RateRow>, Error> {
     let mut weeks: BTreeMap<Date, (Record, u32)> = BTreeMap::new();
-    for stretch in evidence.season.stretches() {
-        let date = stretch
-            .from
-            .to_zoned_datetime(jiff::tz::TimeZone::UTC)
-            .date();
-        let monday = i32::from(date.weekday().to_monday_zero_offset());
-        let Ok(week) = date.checked_sub(jiff::Span::new().days(monday)) else {
+    for told in evidence.season.outings() {
+        let monday = i32::from(told.date.weekday().to_monday_zero_offset());
+        let Ok(week) = told.date.checked_sub(jiff::Span::new().days(monday)) else {
             continue;
         };
         let sum = weeks.entry(week).or_default();
-        sum.0 = sum.0.and(stretch.record);
-        sum.1 += stretch.strikes;
+        sum.0 = sum.0.and(told.whole);
+        sum.1 += told.strikes;
     }
     let mut believed = Vec::new();
     for (week, (record, strikes)) in weeks {
         believed.push((week, evidence.angler.believes(record)?, strikes));
     }
+    // The last year and a half: of twenty years nobody reads a list of weeks.
+    let believed = believed.split_off(believed.len().saturating_sub(MOST_WEEKS));
     let most = scale(believed.iter().map(|(_, belief, _)| belief));
     let rows = believed.iter().map(|(week, belief, strikes)| {
         let name = format!("Week of {}", week.strftime("%-d %b %Y"));
@@ -438,9 +456,23 @@ fn weeks(evidence: &Evidence<'_>) -> Result<Vec<RateRow>, Error> {
     Ok(rows.collect())
 }
 
+/// Lengths at which the rules that hold on the outing's day change what may be kept of a fish.
+fn limits_of(fish: Fish, rules: &[(RuleId, LocalRule)]) -> Vec<Metres> {
+    let of = rules.iter().filter(|(_, rule)| rule.is_of(fish));
+    let ends = of.filter_map(|(_, rule)| match rule.says {
+        Says::Slot(slot) => Some([slot.from, slot.to]),
+        _ => None,
+    });
+    ends.flatten().flatten().collect()
+}
+
 /// Landed fish, species by species.
-fn lengths(evidence: &Evidence<'_>, system: System) -> Vec<LengthRow> {
-    let mut caught: BTreeMap<&'static str, (Fish, Vec<Metres>, u32, u32)> = BTreeMap::new();
+fn lengths(
+    evidence: &Evidence<'_>,
+    rules: &[(RuleId, LocalRule)],
+    system: System,
+) -> Vec<LengthRow> {
+    let mut caught: BTreeMap<&'static str, (Fish, Vec<(Metres, bool)>, u32, u32)> = BTreeMap::new();
     for one in evidence
         .season
         .outings()
@@ -450,20 +482,21 @@ fn lengths(evidence: &Evidence<'_>, system: System) -> Vec<LengthRow> {
         let entry = caught
             .entry(one.fish.name())
             .or_insert((one.fish, Vec::new(), 0, 0));
-        entry.1.extend(one.length);
+        entry.1.extend(one.length.map(|length| (length, one.kept)));
         entry.2 += u32::from(one.kept);
         entry.3 += 1;
     }
     let mut rows = Vec::new();
     for (name, (fish, mut lengths, kept, count)) in caught {
-        lengths.sort_by(|a, b| a.0.total_cmp(&b.0));
+        let limits = &limits_of(fish, rules)[..];
+        lengths.sort_by(|a, b| a.0.0.total_cmp(&b.0.0));
         let shown = |length: Metres| system.length_in_fractions(length).to_string();
-        let middle = lengths.get(lengths.len() / 2).copied();
+        let middle = lengths.get(lengths.len() / 2).map(|(length, _)| *length);
         let said = match (lengths.first(), lengths.last(), middle) {
             (Some(least), Some(most), Some(middle)) => format!(
                 "{} to {}, half of them above {}",
-                shown(*least),
-                shown(*most),
+                shown(least.0),
+                shown(most.0),
                 shown(middle)
             ),
             _ => "none measured".to_owned(),
@@ -474,7 +507,17 @@ fn lengths(evidence: &Evidence<'_>, system: System) -> Vec<LengthRow> {
             let weight = system.fish_weight(standard.of(middle)?);
             Some(format!("{weight} ({}, from memory)", standard.source))
         });
+        let draw = |width| {
+            Lengths::new(&LengthsSource {
+                fish: &lengths,
+                limits,
+                system,
+                width,
+                title: format!("Lengths of {} {name}: {said}.", lengths.len()),
+            })
+        };
         rows.push(LengthRow {
+            picture: draw(WIDE.0).zip(draw(NARROW.0)),
             name,
             count: format!("{count}, {} measured, {kept} kept", lengths.len()),
             lengths: said,

@@ -10,12 +10,14 @@ use crate::screens::{
 use crate::seen::Device;
 use crate::units::{Problem, System};
 use crate::words;
+use jiff::civil::Date;
 use jiff::{SignedDuration, Timestamp};
 use motilis_core::bench::Layout;
 use motilis_core::book::{
     Event, EventId, EventKind, PassId, RuleId, Tackle, Touched, Tried, check_clock, tried,
 };
 use motilis_core::evidence::{self, End, Logged, Pass};
+use motilis_core::fish::Fish;
 use motilis_core::rules::{Landed, LocalRule, Says, of_landed};
 use motilis_core::sky::surface_light;
 use motilis_core::units::{INCH, Metres};
@@ -91,6 +93,8 @@ struct Day<'a> {
     names: Names,
     rules: Vec<(RuleId, LocalRule)>,
     logged: Logged,
+    /// Fish kept on other outings, with their day.
+    kept: Vec<(Fish, Date)>,
 }
 
 impl<'a> Day<'a> {
@@ -102,7 +106,14 @@ impl<'a> Day<'a> {
         let of_passes = passes.iter().map(|(_, pass)| pass.tackle);
         let named = of_events.map(|line| line.tackle).chain(of_passes);
         let names = Names::of(connection, named)?;
+        let keeps = events.iter().any(|(_, event)| event.kept == Some(true));
+        let kept = if keeps {
+            kept_elsewhere(book)?
+        } else {
+            Vec::new()
+        };
         Ok(Self {
+            kept,
             logged: logged_today(book)?,
             rules: rules::of_water(connection, here.outing.water)?,
             rods: Aboard::all(book)?,
@@ -142,6 +153,15 @@ impl<'a> Day<'a> {
         let from = pass.from.max(self.here.outing.started);
         (to.duration_since(from).as_secs_f64() / 3_600.0).max(0.0)
     }
+}
+
+/// Fish kept on other outings than the open one, with their day.
+fn kept_elsewhere(book: &Book<'_>) -> Result<Vec<(Fish, Date)>, Error> {
+    let here = book.here()?;
+    let season = Season::load(book.connection(), None)?;
+    let others = season.outings().iter().filter(|told| told.id != here.id);
+    let fish = others.flat_map(|told| &told.caught).filter(|one| one.kept);
+    Ok(fish.map(|one| (one.fish, one.date)).collect())
 }
 
 /// "2 h 05 min".
@@ -750,6 +770,15 @@ fn sayings(day: &Day<'_>, event: &Event) -> Vec<String> {
     };
     let kept: Vec<&Event> = kept_before.collect();
     let count = |list: usize| u32::try_from(list).unwrap_or(u32::MAX);
+    let date = day.here.local(event.at).date();
+    // Other outings of that day count for it, those of the days before for what is possessed.
+    let other = |days: std::ops::RangeInclusive<i64>| {
+        let of = day.kept.iter().filter(|(other, then)| {
+            let ago = date.duration_since(*then).as_hours() / 24;
+            *other == fish && days.contains(&ago)
+        });
+        count(of.count())
+    };
     let system = day.device.system;
     let landed = Landed {
         fish,
@@ -758,10 +787,10 @@ fn sayings(day: &Day<'_>, event: &Event) -> Vec<String> {
             System::Imperial => 0.25 * INCH,
             System::Metric => Metres(0.005),
         },
-        date: day.here.local(event.at).date(),
-        kept: count(kept.len()),
+        date,
+        kept: count(kept.len()) + other(0..=0),
         over: count(kept.iter().filter(|other| over(other)).count()),
-        possessed: None,
+        possessed: Some(other(1..=words::rules::POSSESSED_DAYS)),
     };
     let told = of_landed(&landed, &day.rules).into_iter();
     told.filter_map(|(id, saying)| {

@@ -1,5 +1,5 @@
 use super::{Choice, Frame};
-use crate::draw::{RateBar, Timeline};
+use crate::draw::{Lengths, RateBar, Timeline};
 use askama::Template;
 
 /// What the log tells.
@@ -77,4 +77,6 @@ pub struct LengthRow {
     pub lengths: String,
     /// Standard weight of the middle one, with its source.
     pub weight: String,
+    /// Each length as a dot, for a desk and for a phone.
+    pub picture: Option<(Lengths, Lengths)>,
 }

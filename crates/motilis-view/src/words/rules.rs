@@ -125,9 +125,14 @@ pub fn landed(
             "{measured}Too close to call against {}: measure again. {by}.",
             length(limit)
         ),
+        Saying::TooMany(Topic::Possession, nth, most) if kept => format!(
+            "{nth}{} {fish} kept in the last {POSSESSED_DAYS} days by this log; the possession rule you entered on {} says {most} ({}). Those already eaten do not count.",
+            ordinal(nth),
+            rule.entered.strftime("%-d %B %Y"),
+            rule.source
+        ),
         Saying::TooMany(_, nth, most) if kept => format!(
-            "{}{} {fish} kept; the rule you entered on {} says {most} ({}).",
-            nth,
+            "{nth}{} {fish} kept aboard today; the rule you entered on {} says {most} for each angler ({}).",
             ordinal(nth),
             rule.entered.strftime("%-d %B %Y"),
             rule.source
@@ -135,7 +140,7 @@ pub fn landed(
         Saying::TooMany(_, _, most) => format!("{by}, {most} {fish} are kept already."),
         Saying::Counts(Topic::Daily, nth, most) if kept => {
             format!(
-                "{nth}{} of {most} {fish} by the rule you entered.",
+                "{nth}{} of {most} {fish} for each angler by the rule you entered.",
                 ordinal(nth)
             )
         }
@@ -143,6 +148,10 @@ pub fn landed(
         Saying::WithinSlot(_) | Saying::Counts(..) => return None,
     })
 }
+
+/// Days over which kept fish are counted as possessed: how long a cooler keeps them (common practice, no source); the log
+/// does not know when one is eaten.
+pub const POSSESSED_DAYS: i64 = 7;
 
 fn ordinal(number: u32) -> &'static str {
     match (number % 10, number % 100) {

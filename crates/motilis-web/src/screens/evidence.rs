@@ -17,10 +17,8 @@ pub(crate) struct Ask {
     fish: String,
     by: String,
     crossed: String,
-    #[serde(deserialize_with = "motilis_view::forms::lenient")]
-    a: Option<usize>,
-    #[serde(deserialize_with = "motilis_view::forms::lenient")]
-    b: Option<usize>,
+    a: String,
+    b: String,
 }
 
 impl Ask {
@@ -29,8 +27,8 @@ impl Ask {
             fish: self.fish.clone(),
             by: self.by.clone(),
             crossed: self.crossed.clone(),
-            a: self.a,
-            b: self.b,
+            a: self.a.clone(),
+            b: self.b.clone(),
         }
     }
 }

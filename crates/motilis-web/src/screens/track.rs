@@ -13,7 +13,7 @@ use actix_web::web::{Data, Path, Query};
 use motilis_core::book::SpotId;
 use motilis_core::track::Track;
 use motilis_formats::{MOST_GPX_BYTES, read_gpx};
-use motilis_helm::{Act, LogAct, TrackLook, WaterAct};
+use motilis_helm::{Act, Error as HelmError, LogAct, TrackLook, WaterAct, outing_of};
 use motilis_store::spots;
 use motilis_view::forms::{Texts, spot};
 use motilis_view::present::{self, TrackTold};
@@ -108,15 +108,22 @@ pub(crate) async fn take_in(
     };
     let timeless = read.as_ref().map_or(0, |(_, timeless)| *timeless);
     let outcome: Outcome<TrackScreen> = app
-        .act(&borne, move |book| match read {
-            Ok((track, _)) => Ok(Reading::Act(Act::Log(LogAct::Track(Box::new(track))))),
-            Err(sentence) => {
-                let told = TrackTold {
-                    refusal: Some(sentence),
-                    ..TrackTold::default()
-                };
-                Ok(Reading::Page(present::track(book, device, told)?))
-            }
+        .act(&borne, move |book| {
+            let sentence = match read {
+                Ok((track, _)) => match outing_of(book.connection(), &track) {
+                    Err(HelmError::Refused(refusal)) => present::refusal_sentence(&refusal),
+                    home => {
+                        home?;
+                        return Ok(Reading::Act(Act::Log(LogAct::Track(Box::new(track)))));
+                    }
+                },
+                Err(sentence) => sentence,
+            };
+            let told = TrackTold {
+                refusal: Some(sentence),
+                ..TrackTold::default()
+            };
+            Ok(Reading::Page(present::track(book, device, told)?))
         })
         .await?;
     match outcome {
@@ -153,7 +160,7 @@ async fn keep(
             }
         })
         .await?;
-    follow(outcome, |_| "/log/track#spots".into())
+    follow(outcome, |_| "/log/track#spot-list".into())
 }
 
 /// `POST /spots`

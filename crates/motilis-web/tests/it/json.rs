@@ -70,6 +70,7 @@ fn every_figure_of_the_table_is_kept_or_sent_by_its_name() {
         "ground_up_mps",
         "minutes",
         "set_deg",
+        "swap_after_min",
         "turns",
     ];
     let server = TestServer::start();

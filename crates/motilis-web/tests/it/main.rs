@@ -6,6 +6,7 @@ mod boxes;
 mod crawl;
 mod guards;
 mod json;
+mod learned;
 mod pages;
 mod pictures;
 mod server;

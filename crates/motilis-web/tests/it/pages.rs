@@ -385,7 +385,7 @@ fn an_empty_data_file_is_answered_with_a_sentence() {
     server
         .store
         .write(|c| {
-            c.execute_batch("DELETE FROM temperature_readings; DELETE FROM rods; DELETE FROM events; DELETE FROM passes; DELETE FROM outings;")
+            c.execute_batch("DELETE FROM temperature_readings; DELETE FROM tracks; DELETE FROM experiments; DELETE FROM rods; DELETE FROM events; DELETE FROM passes; DELETE FROM outings;")
                 .unwrap();
             Ok::<_, motilis_store::Error>(())
         })

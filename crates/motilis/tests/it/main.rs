@@ -1,6 +1,7 @@
 //! The program itself: its answers, its refusals, and what survives when it is killed.
 
 mod acts;
+mod files;
 mod sheet;
 
 use rstest::rstest;
