@@ -35,7 +35,7 @@ async fn four_rods_through_an_evening_with_the_link_cut_twice() {
         visit.click(".entry .entry-acts a").await?;
         visit.fill(".entry-open #length", "18.5").await?;
         visit.click(".entry-form .b-now").await?;
-        visit.until(".entry-fish", "18 1/2 in, released").await?;
+        visit.until(".entry-fish", "18½ in, released").await?;
         visit.click("#rod-3 .rod-move button").await?;
         visit.until("#rod-3", "out since").await?;
         // The link is cut; what is tapped meanwhile is kept and done.
@@ -94,7 +94,7 @@ async fn an_experiment_is_run_to_its_end() {
         visit.fill("#swap_after", "2").await?;
         visit.click("#begin").await?;
         visit
-            .until("#problem-swap_after", "between 5 and 240")
+            .until("#problem-swap_after", "give 5 to 240")
             .await?;
         assert_eq!(visit.value("#b_lead").await?, "8");
         visit.fill("#swap_after", "20").await?;
