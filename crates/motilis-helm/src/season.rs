@@ -154,6 +154,11 @@ fn told_all(
 /// A rig as it was built for a pass.
 type Built = (RigId, i64);
 
+/// The build of a pass; `None` for a lure, and where nobody kept it.
+fn built(pass: &Pass) -> Option<Built> {
+    Some((pass.tackle.rig()?, pass.ran.version?))
+}
+
 struct Reckoner<'c> {
     connection: &'c Connection,
     waters: Option<HashMap<WaterId, WaterBody>>,
@@ -168,14 +173,15 @@ impl Reckoner<'_> {
         Ok(self.waters.as_ref().and_then(|all| all.get(&id)).cloned())
     }
 
-    fn built(&mut self, pass: &Pass) -> Option<Arc<Rig>> {
-        let key = (pass.tackle.rig()?, pass.ran.version?);
+    /// Reads the rig of a pass as it was built then.
+    fn build(&mut self, pass: &Pass) {
+        let Some(key) = built(pass) else { return };
         let connection = self.connection;
         let build = || {
             let board = rigs::board_at(connection, key.0, key.1).ok()?;
             Some(Arc::new(board.rig().ok()?.rig))
         };
-        self.built.entry(key).or_insert_with(build).clone()
+        self.built.entry(key).or_insert_with(build);
     }
 
     fn tell(&mut self, id: OutingId, outing: &Outing) -> Result<Told, Error> {
@@ -185,11 +191,10 @@ impl Reckoner<'_> {
         let place = water.as_ref().and_then(|water| water.place().ok());
         let dawn = place.and_then(|place| dawn(place, outing.started).ok()?);
         let logged = logged(outing, &events, &passes);
-        let rigs: Vec<Option<Arc<Rig>>> = passes.iter().map(|(_, pass)| self.built(pass)).collect();
-        let rig_of = |pass: &Pass| {
-            let own = passes.iter().position(|(_, known)| known == pass)?;
-            rigs[own].clone()
-        };
+        for (_, pass) in &passes {
+            self.build(pass);
+        }
+        let rig_of = |pass: &Pass| self.built.get(&built(pass)?)?.clone();
         let stretches = logged.stretches(id, |pass, from| Traits {
             rig: rig_of(pass),
             bait: pass.ran.bait.clone(),
@@ -273,12 +278,13 @@ pub(crate) fn logged(
         fish: event.kind == EventKind::Fish,
         strike: event.kind == EventKind::Strike,
     });
-    Logged {
-        started: outing.started,
-        ended: outing.ended,
-        entries: entries.collect(),
-        passes: passes.iter().map(|(_, pass)| pass.clone()).collect(),
-    }
+    let passes = passes.iter().map(|(_, pass)| pass.clone());
+    Logged::new(
+        outing.started,
+        outing.ended,
+        entries.collect(),
+        passes.collect(),
+    )
 }
 
 /// The open outing as far as hours go.

@@ -93,9 +93,7 @@ async fn an_experiment_is_run_to_its_end() {
         visit.fill("#b_lead", "8").await?;
         visit.fill("#swap_after", "2").await?;
         visit.click("#begin").await?;
-        visit
-            .until("#problem-swap_after", "give 5 to 240")
-            .await?;
+        visit.until("#problem-swap_after", "give 5 to 240").await?;
         assert_eq!(visit.value("#b_lead").await?, "8");
         visit.fill("#swap_after", "20").await?;
         visit.click("#begin").await?;

@@ -158,6 +158,31 @@ fn hours(from: Timestamp, to: Timestamp) -> f64 {
 }
 
 impl Logged {
+    /// An outing out of its log. A rod is in the water once: where two of its passes overlap, since one was corrected or
+    /// never closed, the earlier one ends where the later one begins.
+    pub fn new(
+        started: Timestamp,
+        ended: Option<Timestamp>,
+        entries: Vec<Entry>,
+        mut passes: Vec<Pass>,
+    ) -> Self {
+        passes.sort_by_key(|pass| pass.from);
+        let mut next: BTreeMap<Option<u8>, Timestamp> = BTreeMap::new();
+        for pass in passes.iter_mut().rev() {
+            if let Some(later) = next.insert(pass.rod, pass.from)
+                && pass.to.is_none_or(|to| to > later)
+            {
+                pass.to = Some(later);
+            }
+        }
+        Self {
+            started,
+            ended,
+            entries,
+            passes,
+        }
+    }
+
     /// The hours of the outing; `None` when nobody said when it ended and nothing shows it.
     ///
     /// An end that was said holds, up to [`LONGEST`]. Otherwise the outing ends [`AFTER_LAST`] after its last
@@ -268,10 +293,29 @@ pub fn whole(records: &BTreeMap<Tackle, Record>) -> Record {
 
 #[cfg(test)]
 mod tests {
+    use super::super::Traits;
     use super::*;
-    use crate::ids::RigId;
+    use crate::ids::{OutingId, RigId, WaterId};
+    use crate::units::Celsius;
     use approx::assert_abs_diff_eq;
+    use proptest::prelude::*;
     use rstest::rstest;
+
+    fn bare() -> Traits {
+        Traits {
+            rig: None,
+            bait: String::new(),
+            depth: None,
+            bottom: Metres(8.0),
+            speed: MetresPerSecond(0.5),
+            lead: None,
+            clarity: Metres(2.0),
+            temperature: Celsius(15.0),
+            water: WaterId(1),
+            dawn: None,
+            light: None,
+        }
+    }
 
     fn at(hour: f64) -> Timestamp {
         let began: Timestamp = "2026-09-05T11:20:00Z".parse().unwrap();
@@ -383,6 +427,65 @@ mod tests {
         let both = records([&day, &day]);
         assert_eq!(both[&rig(1)].fish, 2);
         assert_abs_diff_eq!(whole(&both).rod_hours, 2.5, epsilon = 1e-9);
+    }
+
+    #[rstest]
+    // One that nobody closed, one that was drawn over the next, one within another, two at once.
+    #[case(vec![pass(1, 0.0, None), pass(2, 1.0, Some(2.0))], [1.0, 1.0])]
+    #[case(vec![pass(1, 0.0, Some(1.5)), pass(2, 1.0, Some(2.0))], [1.0, 1.0])]
+    #[case(vec![pass(1, 0.0, Some(3.0)), pass(2, 1.0, Some(2.0))], [1.0, 1.0])]
+    #[case(vec![pass(1, 1.0, Some(2.0)), pass(2, 1.0, Some(2.0))], [0.0, 1.0])]
+    fn a_rod_is_in_the_water_once(#[case] passes: Vec<Pass>, #[case] hours: [f64; 2]) {
+        let day = Logged::new(at(0.0), Some(at(4.0)), Vec::new(), passes);
+        let records = records([&day]);
+        for (number, hours) in [(1, hours[0]), (2, hours[1])] {
+            let own = records
+                .get(&rig(number))
+                .map_or(0.0, |record| record.rod_hours);
+            assert_abs_diff_eq!(own, hours, epsilon = 1e-9);
+        }
+    }
+
+    proptest! {
+        /// Late taps, passes over each other, a start moved past entries, a clock set back, an outing left open: the hours
+        /// of all rods are never above the rods times the outing's length, and every fish is counted once or said to be
+        /// unknown.
+        #[test]
+        fn hours_stay_true_whatever_was_typed(
+            spans in prop::collection::vec((1_u8..5, 1_i64..4, -9.0..30.0_f64, prop::option::of(-9.0..30.0_f64)), 0..14),
+            taps in prop::collection::vec((1_u8..5, 1_i64..4, -9.0..60.0_f64, -9.0..60.0_f64, any::<bool>()), 0..14),
+            ended in prop::option::of(-3.0..30.0_f64),
+        ) {
+            let passes: Vec<Pass> = spans
+                .iter()
+                .map(|(rod, tackle, from, to)| Pass {
+                    rod: Some(*rod),
+                    ..pass(*tackle, *from, to.map(|to| to.max(*from)))
+                })
+                .collect();
+            let entries: Vec<Entry> = taps
+                .iter()
+                .map(|(rod, tackle, hour, entered, fish)| Entry {
+                    rod: Some(*rod),
+                    entered: at(*entered),
+                    ..entry(*tackle, *hour, *fish)
+                })
+                .collect();
+            let rods: std::collections::BTreeSet<u8> = spans.iter().map(|span| span.0).collect();
+            let caught = taps.iter().filter(|tap| tap.4).count();
+            let day = Logged::new(at(0.0), ended.map(at), entries, passes);
+            let sums = records([&day]);
+            let sum = whole(&sums);
+            let length = day.span().map_or(0.0, |span| span.hours());
+            prop_assert!(sum.rod_hours <= rods.len() as f64 * length + 1e-6);
+            prop_assert!(sums.values().all(|record| record.rod_hours >= 0.0));
+            prop_assert_eq!(sum.fish + day.fish_of_unknown_hours(), u32::try_from(caught).unwrap());
+            // Cut into pieces it is the same.
+            let pieces = day.stretches(OutingId(1), |_, _| bare());
+            let pieces = super::super::together(&pieces);
+            prop_assert!((pieces.rod_hours - sum.rod_hours).abs() < 1e-6);
+            prop_assert_eq!(pieces.fish, sum.fish);
+        }
     }
 
     /// An old outing without passes: its fish are fish, its hours are unknown, and none are invented.

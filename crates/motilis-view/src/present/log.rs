@@ -326,11 +326,8 @@ fn rod_row(day: &Day<'_>, aboard: &Aboard, now: Option<Timestamp>) -> RodRow {
         (Ok(depth), None) => format!("{} down, {out}", system.depth(*depth)),
         (Err(_), _) => out,
     };
-    let own = day
-        .passes
-        .iter()
-        .map(|(_, pass)| pass)
-        .filter(|pass| pass.rod == Some(boat.number));
+    let passes = day.logged.passes.iter();
+    let own = passes.filter(|pass| pass.rod == Some(boat.number));
     let hours: f64 = own.map(|pass| day.hours(pass, now)).sum();
     let fish = day
         .events
