@@ -48,7 +48,7 @@ pub fn tried(book: &Book<'_>, now: Timestamp) -> Result<Vec<Tried>, Error> {
         let other = |(rod, arm): (u8, _)| {
             let way = experiment.way(arm);
             let aboard = rods.iter().find(|one| one.boat.number == rod);
-            aboard.is_some_and(|one| !way.is_on(&one.boat))
+            aboard.is_some_and(|one| !one.boat.away && !way.is_on(&one.boat))
         };
         let due = runs && now < experiment.until && experiment.dealt(now).into_iter().any(other);
         told.push(Tried {

@@ -308,19 +308,23 @@ fn run(doing: &Doing<'_, '_>, line: &RunningLine, speed: MetresPerSecond, rod: O
 /// Puts each rod of an experiment onto the way it is dealt; line, set-up and weight stay its own, so that nothing else
 /// differs.
 fn deal(doing: &Doing<'_, '_>, experiment: &Experiment) -> Result<(), Error> {
+    let all = Aboard::all(doing.book)?;
     for (rod, arm) in experiment.dealt(doing.at) {
-        let [before] = one(doing, rod)?;
+        // One that was put away meanwhile, or gave way to the rods of a spread, is left alone.
+        let there = all.iter().find(|one| one.boat.number == rod);
+        let Some(before) = there.filter(|one| !one.boat.away) else {
+            continue;
+        };
         let way = experiment.way(arm);
         let mut boat = before.boat.clone();
         boat.rod.tackle = Tackle::Rig(way.rig);
         boat.rod.lead = way.lead.unwrap_or(boat.rod.lead);
         boat.bait = way.bait.clone().unwrap_or(boat.bait);
-        boat.away = false;
         if boat == before.boat {
             continue;
         }
         // Ways may differ by less than makes another pass otherwise.
-        take_in(doing, &before)?;
+        take_in(doing, before)?;
         rods::put(doing.book.connection(), experiment.outing, &boat)?;
         if before.fishes() {
             set_out(doing, Aboard::of(doing.book, boat, None)?)?;
