@@ -59,6 +59,6 @@ const DESK: [(&str, &str); 8] = [
     ("/bench/1?at=2", "bench"),
     ("/bench/21", "bench-flasher"),
     ("/evidence", "evidence"),
-    ("/bench/26?at=2", "bench-pattern"),
+    ("/log/track", "track"),
     ("/box", "box"),
 ];

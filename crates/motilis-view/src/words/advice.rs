@@ -184,12 +184,12 @@ pub fn basis(scored: &Scored, system: System) -> String {
             format!("{test_lb:.0} lb leader where {wanted_lb:.0} lb is asked for")
         }
         Basis::Evidence(belief) if belief.record.rod_hours <= 0.0 => {
-            "nothing in your log yet".to_owned()
+            "nothing in your log at this depth and in this light yet".to_owned()
         }
         Basis::Evidence(belief) => {
             let (low, high) = belief.interval();
             format!(
-                "{} fish in {:.1} rod-hours: {:.2} an hour, 80 % between {low:.2} and {high:.2}; yours on the whole {:.2}",
+                "{} fish in {:.1} rod-hours at this depth and in this light: {:.2} an hour, 80 % between {low:.2} and {high:.2}; yours on the whole {:.2}",
                 belief.record.fish,
                 belief.record.rod_hours,
                 belief.rate(),

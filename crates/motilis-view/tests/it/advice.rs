@@ -79,7 +79,10 @@ fn bait(bait: Option<Bait>, place: Option<usize>, stripped: bool) -> Basis {
 )]
 #[case(bait(None, None, false), "no bait where most are caught on it")]
 #[case(Basis::Cold { span: Some(1.1 * INCH), cold: 1.0 }, "cold water asks for a wing of 1½ in or more; this one spans 27.94 mm")]
-#[case(evidence(0, 0.0), "nothing in your log yet")]
+#[case(
+    evidence(0, 0.0),
+    "nothing in your log at this depth and in this light yet"
+)]
 #[case(
     evidence(3, 6.0),
     "3 fish in 6.0 rod-hours: 0.44 an hour, 80 % between 0.18 and 0.75; yours on the whole 0.25"
