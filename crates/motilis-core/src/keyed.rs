@@ -120,6 +120,7 @@ mod tests {
         crate::book::Landing::assert_keys_lead_back();
         crate::book::Given::assert_keys_lead_back();
         crate::evidence::Grouping::assert_keys_lead_back();
+        crate::book::Measured::assert_keys_lead_back();
         crate::book::Play::assert_keys_lead_back();
         crate::book::Touched::assert_keys_lead_back();
         MadeState::assert_keys_lead_back();

@@ -3,8 +3,8 @@
 use crate::{FieldProblem, Format};
 use jiff::Timestamp;
 use motilis_core::book::{
-    BaitAfter, Caught, Event, EventId, EventKind, Given, Landing, OnLine, Outing, OutingId, PassId,
-    Play, SetupId, Strike, Tackle, WaterId,
+    BaitAfter, Caught, Event, EventId, EventKind, Given, Landing, Measured, OnLine, Outing,
+    OutingId, PassId, Play, SetupId, Strike, Tackle, WaterId,
 };
 use motilis_core::evidence::{Pass, Ran};
 use motilis_core::fish::Fish;
@@ -104,6 +104,7 @@ row!(EntryRow {
     species: Option<String>,
     landing: Option<String>,
     length_m: Option<f64>,
+    measured: Option<String>,
     girth_m: Option<f64>,
     weight_kg: Option<f64>,
     kept: Option<bool>,
@@ -259,6 +260,7 @@ fn entry_row(id: EventId, event: &Event, of: &Of<'_>) -> EntryRow {
         species: key(caught.species.map(Fish::key)),
         landing: key(caught.landing.map(Landing::key)),
         length_m: event.length.map(|length| length.0),
+        measured: key(caught.measured.map(Measured::key)),
         girth_m: caught.girth.map(|girth| girth.0),
         weight_kg: caught.weight.map(|weight| weight.0),
         kept: event.kept,
@@ -499,15 +501,17 @@ fn from_json(text: &str) -> Result<LogReading, LogRefusal> {
             ),
         });
     }
-    fn placed<R, T>(rows: Vec<R>, read: impl Fn(u64, R) -> LogRecord<T>) -> Vec<LogRecord<T>> {
-        let placed = (1..).zip(rows);
-        placed.map(|(line, row)| read(line, row)).collect()
-    }
     Ok(LogReading {
         outings: placed(whole.outings, OutingRow::read),
         passes: placed(whole.passes, PassRow::read),
         entries: placed(whole.entries, EntryRow::read),
     })
+}
+
+/// Rows in their order, counted from 1.
+fn placed<R, T>(rows: Vec<R>, read: impl Fn(u64, R) -> LogRecord<T>) -> Vec<LogRecord<T>> {
+    let placed = (1..).zip(rows);
+    placed.map(|(line, row)| read(line, row)).collect()
 }
 
 fn from_csv(text: &str) -> Result<LogReading, LogRefusal> {
@@ -595,16 +599,14 @@ impl Wrong {
     }
 
     fn time(&mut self, field: &str, typed: &str) -> Option<Timestamp> {
-        match typed.trim().parse() {
-            Ok(at) => Some(at),
-            Err(_) => {
-                self.say(
-                    field,
-                    format!("“{typed}” is no instant; write it like 2026-06-04T10:12:00Z"),
-                );
-                None
-            }
+        let at = typed.trim().parse().ok();
+        if at.is_none() {
+            self.say(
+                field,
+                format!("“{typed}” is no instant; write it like 2026-06-04T10:12:00Z"),
+            );
         }
+        at
     }
 
     fn time_or_none(&mut self, field: &str, typed: Option<&str>) -> Option<Timestamp> {
@@ -747,6 +749,8 @@ impl EntryRow {
         let species = wrong.keyed_or_none("species", self.species.as_deref(), Fish::ALL, Fish::key);
         let landed = self.landing.as_deref();
         let landing = wrong.keyed_or_none("landing", landed, Landing::ALL, Landing::key);
+        let how = self.measured.as_deref();
+        let measured = wrong.keyed_or_none("measured", how, Measured::ALL, Measured::key);
         let play = wrong.keyed_or_none("play", self.play.as_deref(), Play::ALL, Play::key);
         let given = wrong.keyed_or_none("given", self.given.as_deref(), Given::ALL, Given::key);
         if self.tackle.is_empty() != self.out_m.is_none() {
@@ -782,6 +786,7 @@ impl EntryRow {
                 clipped: self.clipped,
                 strike,
                 bait_after,
+                measured,
             },
             play,
             given: given.unwrap_or_default(),

@@ -32,8 +32,9 @@ mod whole_log;
 
 pub use aboard::Aboard;
 pub use acts::{
-    Act, ActId, BoxAct, Done, LAST_CAME, LogAct, LureAct, ObservedAct, OutingAct, RigAct, Seal,
-    SetupAct, SpreadAct, StartAct, Undone, WaterAct, WaysAct, carry_out, done_before, take_back,
+    Act, ActId, BoxAct, Done, ExperimentAct, LAST_CAME, LogAct, LureAct, ObservedAct, OutingAct,
+    RigAct, Seal, SetupAct, SpreadAct, StartAct, Undone, WaterAct, WaysAct, carry_out, done_before,
+    take_back,
 };
 pub use book::{Book, Here, InUse, zone};
 pub use deck::{Deck, planned};
@@ -50,6 +51,6 @@ pub use standing::{Cannot, Mend, StandingRig};
 pub use switching::{Switching, switching};
 pub use tank::Tank;
 pub use track::{SpotTold, TrackLook, outing_of};
-pub use trying::{Tried, tried};
+pub use trying::{Tried, breaks, tried};
 pub use ways::followed;
 pub use whole_log::WholeLog;

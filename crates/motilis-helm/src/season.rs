@@ -71,7 +71,8 @@ pub struct Told {
 }
 
 /// What was reckoned, by outing and stamp; stamps are drawn at random, so that those of two data files differ.
-static KEPT: LazyLock<Mutex<HashMap<(OutingId, i64), Arc<Told>>>> = LazyLock::new(Mutex::default);
+static KEPT: LazyLock<Mutex<Kept>> = LazyLock::new(Mutex::default);
+type Kept = HashMap<(OutingId, i64), Arc<Told>>;
 /// How many are kept at most.
 const MOST: usize = 8_192;
 
@@ -125,7 +126,7 @@ impl Season {
 fn told_all(
     connection: &Connection,
     fish: Option<Fish>,
-    kept: &mut HashMap<(OutingId, i64), Arc<Told>>,
+    kept: &mut Kept,
 ) -> Result<Vec<Arc<Told>>, Error> {
     let mut reckoner = Reckoner {
         connection,

@@ -134,7 +134,7 @@ pub(crate) fn dismiss(book: &Book<'_>, rig: RigId) -> Result<(), Error> {
 }
 
 /// Lines of some rods that would not fish together.
-fn fails(book: &Book<'_>, boats: &[BoatRod]) -> Result<usize, Error> {
+pub(crate) fn fails(book: &Book<'_>, boats: &[BoatRod]) -> Result<usize, Error> {
     let here = book.here()?;
     let Ok(surroundings) = here.surroundings() else {
         return Ok(0);

@@ -55,12 +55,11 @@ impl TrackLook {
     /// [`Error::NoOuting`], [`Error::Store`].
     pub fn of(book: &Book<'_>, outing: Option<OutingId>) -> Result<Self, Error> {
         let connection = book.connection();
-        let (id, outing) = match outing {
-            Some(id) => (id, outings::get(connection, id)?),
-            None => {
-                let here = book.here()?;
-                (here.id, here.outing.clone())
-            }
+        let (id, outing) = if let Some(id) = outing {
+            (id, outings::get(connection, id)?)
+        } else {
+            let here = book.here()?;
+            (here.id, here.outing.clone())
         };
         let entries = events::of_outing(connection, id)?;
         let named = entries.iter().filter_map(|(_, event)| event.line);

@@ -1,7 +1,15 @@
--- What was tried after a strike; how the boat went over ground at an entry; tracks, kept whole; spots; experiments.
+-- What was tried after a strike; how a fish was measured; how the boat went over ground at an entry; photographs; tracks,
+-- kept whole; spots; experiments.
 ALTER TABLE events ADD COLUMN play TEXT;
+ALTER TABLE events ADD COLUMN measured TEXT;
 ALTER TABLE events ADD COLUMN ground_mps REAL CHECK (ground_mps >= 0);
 ALTER TABLE events ADD COLUMN course_deg REAL CHECK (course_deg >= 0 AND course_deg <= 360);
+
+CREATE TABLE photographs (
+    event_id INTEGER PRIMARY KEY REFERENCES events (id),
+    kind TEXT NOT NULL CHECK (kind IN ('image/jpeg', 'image/png', 'image/webp')),
+    bytes BLOB NOT NULL
+) STRICT;
 
 -- Points: a list of [seconds UTC, latitude, longitude].
 CREATE TABLE tracks (

@@ -5,6 +5,8 @@
 
 use crate::file::{STEPS, migrate};
 use crate::{Error, Store, unread};
+use base64::Engine;
+use base64::prelude::BASE64_STANDARD;
 use rusqlite::types::{Value as Cell, ValueRef};
 use rusqlite::{Connection, params_from_iter};
 use serde::{Deserialize, Serialize};
@@ -78,8 +80,8 @@ fn told(cell: ValueRef<'_>) -> Value {
         ValueRef::Null => Value::Null,
         ValueRef::Integer(whole) => whole.into(),
         ValueRef::Real(figure) => figure.into(),
-        // No table of ours has a column of bytes.
-        ValueRef::Text(bytes) | ValueRef::Blob(bytes) => String::from_utf8_lossy(bytes).into(),
+        ValueRef::Text(bytes) => String::from_utf8_lossy(bytes).into(),
+        ValueRef::Blob(bytes) => serde_json::json!({ "base64": BASE64_STANDARD.encode(bytes) }),
     }
 }
 
@@ -217,7 +219,11 @@ fn cell(value: &Value) -> Option<Cell> {
             None => Cell::Real(number.as_f64()?),
         },
         Value::String(text) => Cell::Text(text.clone()),
-        Value::Array(_) | Value::Object(_) => return None,
+        Value::Object(map) => {
+            let text = map.get("base64").filter(|_| map.len() == 1)?.as_str()?;
+            Cell::Blob(BASE64_STANDARD.decode(text).ok()?)
+        }
+        Value::Array(_) => return None,
     })
 }
 
@@ -233,7 +239,13 @@ mod tests {
             connection.execute_batch(
                 "INSERT INTO waters (id, name, latitude_deg, longitude_deg, zone, salt, clarity_m, stain)
                      VALUES (7, 'Lake Tamarin', 50.42, -95.61, 'America/Winnipeg', 0, 2.1000000000000001, 'tea');
-                 INSERT INTO settings (name, value) VALUES ('currency', 'coins')",
+                 INSERT INTO settings (name, value) VALUES ('currency', 'coins');
+                 INSERT INTO outings (id, water_id, started_utc_s, speed_mps, temperature_c, clarity_m, stain, sky, wind, fish,
+                     fish_from_m, fish_to_m, bottom_m, mood, forage, wanted_depth_m)
+                     VALUES (1, 7, 1780000000, 0.5, 15, 2, 'tea', 'cloud', 'calm', 'walleye', 5, 6, 8, 'neutral', 'yellow_perch', 5);
+                 INSERT INTO events (id, outing_id, kind, at_utc_s, entered_utc_s, speed_mps, note)
+                     VALUES (3, 1, 'note', 1780000100, 1780000100, 0.5, '');
+                 INSERT INTO photographs VALUES (3, 'image/png', x'89504e47ff00')",
             )?;
             write(connection)
         });

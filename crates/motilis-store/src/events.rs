@@ -7,7 +7,8 @@ use crate::spreads::{tackle_columns, tackle_of};
 use crate::{Error, passes};
 use jiff::Timestamp;
 use motilis_core::book::{
-    BaitAfter, Caught, Event, EventId, EventKind, Given, Landing, OnLine, OutingId, Play, Strike,
+    BaitAfter, Caught, Event, EventId, EventKind, Given, Landing, Measured, OnLine, OutingId, Play,
+    Strike,
 };
 use motilis_core::fish::Fish;
 use motilis_core::units::{Kilograms, Metres, MetresPerSecond};
@@ -113,6 +114,7 @@ fn columns(event: &Event) -> Vec<(&'static str, Value)> {
         ("given", event.given.key().to_owned().into()),
         ("lat", event.place.map(|(lat, _)| lat).into()),
         ("lon", event.place.map(|(_, lon)| lon).into()),
+        ("measured", key(caught.measured.map(Measured::key))),
         ("ground_mps", event.ground.map(|speed| speed.0).into()),
         ("course_deg", event.course_deg.into()),
         ("play", key(event.play.map(Play::key))),
@@ -151,6 +153,7 @@ pub(crate) fn read(row: &Row<'_>) -> rusqlite::Result<Event> {
             clipped: row.get("clipped")?,
             strike: keyed_or_none(row, "strike", Strike::from_key)?,
             bait_after: keyed_or_none(row, "bait_after", BaitAfter::from_key)?,
+            measured: keyed_or_none(row, "measured", Measured::from_key)?,
         },
         given: keyed(row, "given", Given::from_key)?,
         place: figure("lat")?.zip(figure("lon")?),

@@ -21,6 +21,7 @@ pub mod observed;
 pub mod outings;
 pub mod parts;
 pub mod passes;
+pub mod photographs;
 pub mod readings;
 pub mod rigs;
 pub mod rods;

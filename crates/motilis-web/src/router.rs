@@ -3,8 +3,8 @@
 use crate::error::Error;
 use crate::screens::{
     acts, bench, boxes, column, evidence, experiment, files, installed, judging, log, lures,
-    motion, outings, parts, settings, setups, sheet, spread, spread_acts, start, tank, today,
-    track, waters,
+    motion, outings, parts, photo, settings, setups, sheet, spread, spread_acts, start, tank,
+    today, track, waters,
 };
 use crate::{api, assets};
 use actix_multipart::form::MultipartFormConfig;
@@ -176,6 +176,8 @@ pub fn configure(config: &mut ServiceConfig) {
         .route("/log/passes/{pass}/delete", web::post().to(acts::delete_pass))
         .route("/log/passes/{pass}/restore", web::post().to(acts::restore_pass))
         .route("/log/{event}", web::post().to(log::correct))
+        .route("/log/{event}/photo", web::get().to(photo::show))
+        .route("/log/{event}/photo", web::post().to(photo::keep))
         .route("/log/{event}/delete", web::post().to(acts::delete_event))
         .route("/log/{event}/undo", web::post().to(acts::restore_event))
         .route("/box", web::get().to(boxes::show))

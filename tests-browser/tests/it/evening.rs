@@ -128,3 +128,36 @@ async fn the_playbook_is_tapped_on_the_phone() {
     })
     .await;
 }
+
+/// Chooses an entry of a list, as a thumb does.
+async fn choose(visit: &Visit, list: &str, entry: &str) -> WebDriverResult<()> {
+    let script = "const list = document.getElementById(arguments[0]); \
+        list.value = [...list.options].find((one) => one.text.toLowerCase() === arguments[1]).value; \
+        list.dispatchEvent(new Event('change', {bubbles: true}))";
+    let named = vec![list.into(), entry.into()];
+    visit.browser.execute(script, named).await.map(drop)
+}
+
+/// A fish is held against the lengths that were entered, and against others when the rule changes.
+#[tokio::test]
+async fn a_slot_changes_under_a_fish() {
+    demo(Size::Desk, async |visit| {
+        put_out(visit).await?;
+        visit.click("#rod-1 .fish-on").await?;
+        visit.fill("#quick-length", "30").await?;
+        visit.click("#quick-kept").await?;
+        visit.until(".entry-fish", "30 in, kept").await?;
+        visit.go("/waters/2").await?;
+        choose(visit, "topic", "lengths to keep").await?;
+        visit.fill("#slot_to", "29").await?;
+        // The demo's own rule of lengths ends in October 2026.
+        visit.fill("#rule_from", "2026-11-01").await?;
+        visit.fill("#rule_source", "the notice at the ramp").await?;
+        visit.click("#save-rule").await?;
+        visit.until(".rules", "the notice at the ramp").await?;
+        visit.go("/log").await?;
+        visit.until(".entry-fish", "goes back").await?;
+        visit.until(".entry-fish", "the notice at the ramp").await
+    })
+    .await;
+}

@@ -81,6 +81,19 @@ pub enum Landing {
 
 keyed!(Landing { Landed "landed" "landed", Lost "lost" "lost", BrokeOff "broke_off" "broke off" });
 
+/// How a fish was laid on the rule.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+pub enum Measured {
+    /// From the snout to the end of the tail as it lies.
+    Total,
+    /// To the fork of the tail.
+    Fork,
+    /// To the end of the tail pinched together.
+    Pinched,
+}
+
+keyed!(Measured { Total "total" "total length", Fork "fork" "to the fork", Pinched "pinched" "tail pinched" });
+
 /// Where the figures of a moment come from.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default)]
 pub enum Given {
@@ -129,6 +142,8 @@ pub struct Caught {
     pub strike: Option<Strike>,
     /// What the bait looked like after it.
     pub bait_after: Option<BaitAfter>,
+    /// How its length was measured; `None` where nobody says.
+    pub measured: Option<Measured>,
 }
 
 /// Something that happened on an outing.

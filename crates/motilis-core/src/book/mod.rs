@@ -24,7 +24,7 @@ pub use crate::spread::{PlannedRod, PlannedSpread, SavedSpread, Tackle};
 pub use board::{Board, OwnedRig};
 pub use boat_rod::BoatRod;
 pub use box_part::{BoxPart, MadeRig, MadeState, Shortage};
-pub use event::{BaitAfter, Caught, Event, EventKind, Given, Landing, OnLine, Strike};
+pub use event::{BaitAfter, Caught, Event, EventKind, Given, Landing, Measured, OnLine, Strike};
 pub use outing::Outing;
 pub use play::{OnRodAt, Play, Touched, Tried, tried};
 pub use running_line::RunningLine;

@@ -1,5 +1,4 @@
 use super::{Angler, Belief, Entry, Pass, Record, Verdict};
-use crate::book::BoatRod;
 use crate::entry::plain_text;
 use crate::error::Error;
 use crate::fields;
@@ -41,14 +40,6 @@ pub struct Way {
 const SAME_LEAD: f64 = 0.05;
 
 impl Way {
-    /// Whether a rod carries it.
-    pub fn is_on(&self, boat: &BoatRod) -> bool {
-        let same = |lead: Metres| (lead - boat.rod.lead).0.abs() <= SAME_LEAD;
-        boat.rod.tackle == Tackle::Rig(self.rig)
-            && self.lead.is_none_or(same)
-            && self.bait.as_ref().is_none_or(|bait| *bait == boat.bait)
-    }
-
     /// Whether a pass was fished this way.
     fn is_of(&self, pass: &Pass) -> bool {
         let same = |lead: Metres, ran: Metres| (lead - ran).0.abs() <= SAME_LEAD;

@@ -161,7 +161,7 @@ struct Keys<'n> {
     by: Grouping,
     rigs: HashMap<*const Rig, usize>,
     places: HashMap<Key, usize>,
-    keys: Vec<Key>,
+    found: Vec<Key>,
 }
 
 impl<'n> Keys<'n> {
@@ -171,15 +171,15 @@ impl<'n> Keys<'n> {
             by,
             rigs: HashMap::new(),
             places: HashMap::new(),
-            keys: Vec::new(),
+            found: Vec::new(),
         }
     }
 
     fn place(&mut self, key: Key) -> usize {
-        let keys = &mut self.keys;
+        let found = &mut self.found;
         *self.places.entry(key).or_insert_with_key(|key| {
-            keys.push(key.clone());
-            keys.len() - 1
+            found.push(key.clone());
+            found.len() - 1
         })
     }
 
@@ -368,11 +368,11 @@ pub fn grouped<'s>(
     let groups = sums
         .into_iter()
         .map(|((place, other), (record, strikes))| Group {
-            key: first.keys[place].clone(),
+            key: first.found[place].clone(),
             other: second
                 .as_ref()
                 .zip(other)
-                .map(|(second, other)| second.keys[other].clone()),
+                .map(|(second, other)| second.found[other].clone()),
             record,
             strikes,
         });

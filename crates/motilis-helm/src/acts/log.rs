@@ -6,13 +6,14 @@ use crate::switching::dismiss;
 use crate::track::{back_fill, filled, outing_of};
 use jiff::Timestamp;
 use motilis_core::book::{
-    BoatRod, Caught, Event, EventId, EventKind, ExperimentId, Outing, PassId, PlannedSpread, Play,
-    RigId, RunningLine, SpreadId, Tackle,
+    BoatRod, Caught, Event, EventId, EventKind, Outing, PassId, PlannedSpread, Play, RigId,
+    RunningLine, SpreadId,
 };
-use motilis_core::evidence::{Experiment, LONGEST, Pass};
+use motilis_core::evidence::Pass;
 use motilis_core::track::Track;
 use motilis_core::units::MetresPerSecond;
-use motilis_store::{events, experiments, outings, passes, rods, spreads, tracks};
+use motilis_store::photographs::Photograph;
+use motilis_store::{events, outings, passes, photographs, rods, spreads, tracks};
 
 /// A change of the log.
 #[derive(Debug, Clone, PartialEq)]
@@ -46,14 +47,10 @@ pub enum LogAct {
     Switch(RigId, Vec<BoatRod>),
     /// The call to do so is dismissed until another fish comes.
     Dismiss(RigId),
+    /// A photograph of a fish; `None` takes it away.
+    Photo(EventId, Option<Box<Photograph>>),
     /// A track comes in: to the outing it was recorded on, whose entries it tells where they were.
     Track(Box<Track>),
-    /// Two ways are held against each other from now on; the rods take over their first ways.
-    Experiment(Box<Experiment>),
-    /// The rods of an experiment take over the ways they are dealt now.
-    Swap(ExperimentId),
-    /// An experiment ends.
-    EndExperiment(ExperimentId),
     /// The records of a file come in.
     Import(Box<LogImport>),
     /// When a pass really began and ended.
@@ -128,33 +125,18 @@ impl LogAct {
                 dismiss(doing.book, rig)?;
                 Ok(Some(rig.0))
             }
+            Self::Photo(id, photo) => {
+                events::get(connection, id)?;
+                match photo {
+                    Some(photo) => photographs::put(connection, id, &photo)?,
+                    None => drop(photographs::remove(connection, id)?),
+                }
+                Ok(Some(id.0))
+            }
             Self::Track(track) => {
                 let outing = outing_of(connection, &track)?;
                 let id = tracks::add(connection, outing, &track)?;
                 back_fill(connection, outing)?;
-                Ok(Some(id.0))
-            }
-            Self::Experiment(experiment) => {
-                experiment.check().map_err(Refusal::Figure)?;
-                let outing = &doing.book.here()?.outing;
-                let old = doing.at.duration_since(outing.started) >= LONGEST;
-                if old || outing.ended.is_some() {
-                    return Err(Refusal::Over.into());
-                }
-                let id = experiments::add(connection, &experiment)?;
-                deal(doing, &experiment)?;
-                Ok(Some(id.0))
-            }
-            Self::Swap(id) => {
-                let experiment = experiments::get(connection, id)?;
-                if experiment.ended.is_some() || doing.at >= experiment.until {
-                    return Err(Refusal::Over.into());
-                }
-                deal(doing, &experiment)?;
-                Ok(Some(id.0))
-            }
-            Self::EndExperiment(id) => {
-                experiments::end(connection, id, doing.at)?;
                 Ok(Some(id.0))
             }
             Self::Import(import) => Ok(i64::try_from(import.carry_out(connection)?).ok()),
@@ -303,34 +285,6 @@ fn run(doing: &Doing<'_, '_>, line: &RunningLine, speed: MetresPerSecond, rod: O
         }
     }
     Ok(Some(i64::from(number)))
-}
-
-/// Puts each rod of an experiment onto the way it is dealt; line, set-up and weight stay its own, so that nothing else
-/// differs.
-fn deal(doing: &Doing<'_, '_>, experiment: &Experiment) -> Result<(), Error> {
-    let all = Aboard::all(doing.book)?;
-    for (rod, arm) in experiment.dealt(doing.at) {
-        // One that was put away meanwhile, or gave way to the rods of a spread, is left alone.
-        let there = all.iter().find(|one| one.boat.number == rod);
-        let Some(before) = there.filter(|one| !one.boat.away) else {
-            continue;
-        };
-        let way = experiment.way(arm);
-        let mut boat = before.boat.clone();
-        boat.rod.tackle = Tackle::Rig(way.rig);
-        boat.rod.lead = way.lead.unwrap_or(boat.rod.lead);
-        boat.bait = way.bait.clone().unwrap_or(boat.bait);
-        if boat == before.boat {
-            continue;
-        }
-        // Ways may differ by less than makes another pass otherwise.
-        take_in(doing, before)?;
-        rods::put(doing.book.connection(), experiment.outing, &boat)?;
-        if before.fishes() {
-            set_out(doing, Aboard::of(doing.book, boat, None)?)?;
-        }
-    }
-    Ok(())
 }
 
 /// The rods of a plan, instead of those there are.

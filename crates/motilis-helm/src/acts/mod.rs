@@ -4,6 +4,7 @@
 //! saw. [`carry_out`] does an act once; asked for again, it answers what it answered then.
 
 mod boxes;
+mod experiment;
 mod log;
 mod lure;
 mod observed;
@@ -16,6 +17,7 @@ mod water;
 mod ways;
 
 pub use boxes::{BoxAct, LAST_CAME};
+pub use experiment::ExperimentAct;
 pub use log::LogAct;
 pub use lure::LureAct;
 pub use motilis_store::acts::{ActId, Done, Undone};
@@ -56,6 +58,8 @@ pub enum Act {
     Outing(OutingAct),
     /// Of the log.
     Log(LogAct),
+    /// Of an experiment.
+    Experiment(ExperimentAct),
     /// Of a rig on the bench.
     Rig(RigAct),
     /// Of the box.
@@ -96,6 +100,7 @@ impl Act {
         match self {
             Self::Outing(_) => "outing",
             Self::Log(_) => "log",
+            Self::Experiment(_) => "experiment",
             Self::Rig(_) => "rig",
             Self::Box(_) => "box",
             Self::Spread(_) => "spread",
@@ -114,6 +119,7 @@ impl Act {
         match self {
             Self::Outing(act) => act.done(doing),
             Self::Log(act) => act.done(doing),
+            Self::Experiment(act) => act.done(doing),
             Self::Rig(act) => act.done(doing),
             Self::Box(act) => act.done(doing),
             Self::Spread(act) => act.done(doing),

@@ -164,6 +164,7 @@ fn fish(outing: OutingId, rig: RigId) -> Event {
             hooked: "jaw".into(),
             clipped: Some(false),
             strike: Some(Strike::Hard),
+            measured: Some(motilis_core::book::Measured::Fork),
             bait_after: Some(BaitAfter::TailGone),
         },
         given: Given::Track,

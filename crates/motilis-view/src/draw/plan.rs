@@ -82,6 +82,41 @@ fn round(most: f64) -> f64 {
         .unwrap_or(tens)
 }
 
+/// The middle of what is shown, metres on the plane, and pixels to the metre.
+fn extent(source: &PlanSource<'_>, plane: &Plane) -> ((f64, f64), f64) {
+    let (width, height) = source.size;
+    // Spots across the lake do not shrink the track to a dot: they are drawn where they lie on the paper.
+    let mut places: Vec<(f64, f64)> = Vec::new();
+    if let Some(track) = source.track {
+        let all = track.points().iter();
+        places.extend(all.map(|point| plane.place(point.latitude, point.longitude)));
+    }
+    places.extend(
+        source
+            .marks
+            .iter()
+            .map(|mark| plane.place(mark.place.0, mark.place.1)),
+    );
+    if places.is_empty() {
+        for spot in source.spots {
+            let (x, y) = plane.place(spot.latitude, spot.longitude);
+            let r = spot.radius.0;
+            places.extend([(x - r, y - r), (x + r, y + r)]);
+        }
+    }
+    let ends = |of: fn(&(f64, f64)) -> f64| {
+        let low = places.iter().map(of).fold(f64::INFINITY, f64::min);
+        let high = places.iter().map(of).fold(f64::NEG_INFINITY, f64::max);
+        let more = (LEAST - (high - low)).max(0.0) / 2.0;
+        (low - more, high + more)
+    };
+    let (west, east) = ends(|at| at.0);
+    let (south, north) = ends(|at| at.1);
+    let scale = ((width - 2.0 * ROOM) / (east - west)).min((height - 2.0 * ROOM) / (north - south));
+    let middle = (0.5 * (west + east), 0.5 * (south + north));
+    (middle, scale)
+}
+
 impl Plan {
     /// Draws it; `None` when nothing on it has a place.
     pub fn new(source: &PlanSource<'_>) -> Option<Self> {
@@ -92,36 +127,7 @@ impl Plan {
             (None, None, Some(spot)) => Plane::at(spot.latitude, spot.longitude),
             (None, None, None) => return None,
         };
-        // Spots across the lake do not shrink the track to a dot: they are drawn where they lie on the paper.
-        let mut places: Vec<(f64, f64)> = Vec::new();
-        if let Some(track) = source.track {
-            let all = track.points().iter();
-            places.extend(all.map(|point| plane.place(point.latitude, point.longitude)));
-        }
-        places.extend(
-            source
-                .marks
-                .iter()
-                .map(|mark| plane.place(mark.place.0, mark.place.1)),
-        );
-        if places.is_empty() {
-            for spot in source.spots {
-                let (x, y) = plane.place(spot.latitude, spot.longitude);
-                let r = spot.radius.0;
-                places.extend([(x - r, y - r), (x + r, y + r)]);
-            }
-        }
-        let ends = |of: fn(&(f64, f64)) -> f64| {
-            let low = places.iter().map(of).fold(f64::INFINITY, f64::min);
-            let high = places.iter().map(of).fold(f64::NEG_INFINITY, f64::max);
-            let more = (LEAST - (high - low)).max(0.0) / 2.0;
-            (low - more, high + more)
-        };
-        let (west, east) = ends(|at| at.0);
-        let (south, north) = ends(|at| at.1);
-        let scale =
-            ((width - 2.0 * ROOM) / (east - west)).min((height - 2.0 * ROOM) / (north - south));
-        let middle = (0.5 * (west + east), 0.5 * (south + north));
+        let (middle, scale) = extent(source, &plane);
         let on = |(x, y): (f64, f64)| {
             (
                 0.5 * width + scale * (x - middle.0),
@@ -239,9 +245,9 @@ mod tests {
             assert!(!plan.runs.is_empty());
             assert_eq!(plan.ends.len(), 2);
         }
-        assert_eq!(round(70.0), 50.0);
-        assert_eq!(round(0.38), 0.2);
-        assert_eq!(round(100.0), 100.0);
+        for (most, is) in [(70.0, 50.0), (0.38, 0.2), (100.0, 100.0)] {
+            assert!((round(most) - is).abs() < 1e-12);
+        }
     }
 
     #[test]

@@ -6,7 +6,7 @@ use crate::seen::Device;
 use crate::units::{Problem, Quantity, System};
 use crate::words::capital;
 use jiff::Timestamp;
-use motilis_core::book::{BaitAfter, Caught, Event, EventKind, Landing, OnLine, Strike};
+use motilis_core::book::{BaitAfter, Caught, Event, EventKind, Landing, Measured, OnLine, Strike};
 use motilis_core::evidence::Pass;
 use motilis_core::fields;
 use motilis_core::fish::Fish;
@@ -116,6 +116,12 @@ fn form(texts: &Texts, figures: Figures, at: Field, note: Field, rods: &[Aboard]
         at,
         rod,
         length,
+        measured: keyed(
+            Measured::ALL,
+            Measured::key,
+            Measured::name,
+            chosen("measured"),
+        ),
         kept: Choice::list(KEPT, chosen("kept")),
         species: keyed(Fish::ALL, Fish::key, Fish::name, chosen("species")),
         landing: keyed(Landing::ALL, Landing::key, Landing::name, chosen("landing")),
@@ -178,6 +184,7 @@ fn typed_of(event: &Event, here: &Here, system: System) -> Texts {
             ("landing", key(caught.landing.map(Landing::key))),
             ("strike", key(caught.strike.map(Strike::key))),
             ("bait_after", key(caught.bait_after.map(BaitAfter::key))),
+            ("measured", key(caught.measured.map(Measured::key))),
             ("clipped", flag(caught.clipped, ["yes", "no"])),
             ("sex", caught.sex.clone()),
             ("condition", caught.condition.clone()),
@@ -278,6 +285,7 @@ pub fn read(
             clipped: flag(typed("clipped"), ["yes", "no"]),
             strike: Strike::from_key(&typed("strike")),
             bait_after: BaitAfter::from_key(&typed("bait_after")),
+            measured: Measured::from_key(&typed("measured")),
         },
         note: typed("note").trim().to_owned(),
         ..event.clone()

@@ -8,7 +8,7 @@ use motilis_core::book::RigId;
 use motilis_core::evidence::{Experiment, Way};
 use motilis_core::fields;
 use motilis_core::units::Metres;
-use motilis_helm::{Aboard, Book, Error, zone};
+use motilis_helm::{Aboard, Book, Error, breaks, zone};
 use motilis_store::rigs;
 
 /// A lead's field for A or B: the same figure under two names.
@@ -182,6 +182,9 @@ pub fn read(
                 .iter()
                 .all(|lead| lead.field.problem.is_none());
         match experiment.check() {
+            Ok(()) if sound && breaks(book, &experiment)? => {
+                wrong = Some("With these on the rods more lines of the spread would fail than do now; choose other rods, or look at them on Spread.".to_owned());
+            }
             Ok(()) if sound => return Ok(Ok(experiment)),
             Err(error) if error.quantity() == "until" && until_field.problem.is_none() => {
                 until_field.problem = Some(problem(&error));

@@ -466,13 +466,16 @@ fn limits_of(fish: Fish, rules: &[(RuleId, LocalRule)]) -> Vec<Metres> {
     ends.flatten().flatten().collect()
 }
 
+/// Fish of a kind: their lengths and whether each was kept, how many were kept, how many there are.
+type Landed = (Fish, Vec<(Metres, bool)>, u32, u32);
+
 /// Landed fish, species by species.
 fn lengths(
     evidence: &Evidence<'_>,
     rules: &[(RuleId, LocalRule)],
     system: System,
 ) -> Vec<LengthRow> {
-    let mut caught: BTreeMap<&'static str, (Fish, Vec<(Metres, bool)>, u32, u32)> = BTreeMap::new();
+    let mut caught: BTreeMap<&'static str, Landed> = BTreeMap::new();
     for one in evidence
         .season
         .outings()

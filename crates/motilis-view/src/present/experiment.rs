@@ -78,16 +78,13 @@ pub(super) fn strip(
 }
 
 fn way(book: &Book<'_>, way: &Way, system: System) -> Result<String, Error> {
-    let mut said = rigs::name(book.connection(), way.rig)?;
-    if let Some(lead) = way.lead {
-        said.push_str(&format!(", lead {}", system.depth(lead)));
-    }
-    match way.bait.as_deref() {
-        None => {}
-        Some("") => said.push_str(", no bait"),
-        Some(bait) => said.push_str(&format!(", {bait}")),
-    }
-    Ok(said)
+    let lead = way.lead.map(|lead| format!("lead {}", system.depth(lead)));
+    let bait = way.bait.as_deref().map(|bait| match bait {
+        "" => "no bait".to_owned(),
+        bait => bait.to_owned(),
+    });
+    let said = [Some(rigs::name(book.connection(), way.rig)?), lead, bait];
+    Ok(said.into_iter().flatten().collect::<Vec<_>>().join(", "))
 }
 
 /// "Rods 1 and 4".

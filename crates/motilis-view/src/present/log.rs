@@ -14,7 +14,8 @@ use jiff::civil::Date;
 use jiff::{SignedDuration, Timestamp};
 use motilis_core::bench::Layout;
 use motilis_core::book::{
-    Event, EventId, EventKind, PassId, RuleId, Tackle, Touched, Tried, check_clock, tried,
+    Event, EventId, EventKind, Given, Measured, PassId, RuleId, Tackle, Touched, Tried,
+    check_clock, tried,
 };
 use motilis_core::evidence::{self, End, Logged, Pass};
 use motilis_core::fish::Fish;
@@ -22,7 +23,8 @@ use motilis_core::rules::{Landed, LocalRule, Says, of_landed};
 use motilis_core::sky::surface_light;
 use motilis_core::units::{INCH, Metres};
 use motilis_helm::{Aboard, Book, Error, Here, Names, Season, Switching, logged_today, switching};
-use motilis_store::{events, passes, readings, rules, spreads};
+use motilis_store::{events, passes, photographs, readings, rigs, rules, spreads};
+use std::collections::BTreeSet;
 
 /// What the page tells beside the list.
 #[derive(Debug, Clone, Default)]
@@ -93,6 +95,8 @@ struct Day<'a> {
     names: Names,
     rules: Vec<(RuleId, LocalRule)>,
     logged: Logged,
+    /// Entries that have a photograph.
+    photos: BTreeSet<EventId>,
     /// Fish kept on other outings, with their day.
     kept: Vec<(Fish, Date)>,
 }
@@ -113,6 +117,7 @@ impl<'a> Day<'a> {
             Vec::new()
         };
         Ok(Self {
+            photos: photographs::of_outing(connection, here.id)?,
             kept,
             logged: logged_today(book)?,
             rules: rules::of_water(connection, here.outing.water)?,
@@ -490,9 +495,13 @@ fn row(
 ) -> Result<Row, Error> {
     let mut bars = Vec::new();
     for (_, pass) in day.passes.iter().filter(|(_, pass)| pass.rod == number) {
-        let finish = match pass.tackle {
-            Tackle::Rig(rig) => book.rig(rig)?.stands.ok().map(|rig| rig.finish().colour),
-            Tackle::Lure(_) => None,
+        // As it was built for that pass, where that was kept.
+        let finish = match (pass.tackle, pass.ran.version) {
+            (Tackle::Rig(rig), Some(version)) => rigs::board_at(book.connection(), rig, version)
+                .ok()
+                .and_then(|board| Some(board.rig().ok()?.rig.finish().colour)),
+            (Tackle::Rig(rig), None) => book.rig(rig)?.stands.ok().map(|rig| rig.finish().colour),
+            (Tackle::Lure(_), _) => None,
         };
         let name = day.names.get(pass.tackle).to_owned();
         let to = pass.to.unwrap_or(end);
@@ -556,6 +565,26 @@ fn strips(
             .to_string()
     };
     strips.push(scaled("water", warm, to, &say));
+    let mut deep: Vec<(f64, f64)> = Vec::new();
+    for (_, pass) in &day.passes {
+        deep.extend(
+            pass.ran
+                .depth
+                .map(|depth| (hour(pass.from).max(from), depth.0)),
+        );
+    }
+    for (_, event) in &day.events {
+        let depth = event.line.and_then(|line| line.depth);
+        deep.extend(depth.map(|depth| (hour(event.at), depth.0)));
+    }
+    deep.retain(|(at, _)| inside(*at));
+    if !deep.is_empty() {
+        let say = |figure: f64| system.depth(Metres(figure)).to_string();
+        // The deeper the lower.
+        let lower = deep.into_iter().map(|(at, depth)| (at, -depth)).collect();
+        let say = |figure: f64| say(-figure);
+        strips.push(scaled("depth of rigs", lower, to, &say));
+    }
     let mut fast = vec![(from, here.outing.speed.0)];
     for (_, event) in &day.events {
         if inside(hour(event.at)) {
@@ -789,12 +818,23 @@ fn sayings(day: &Day<'_>, event: &Event) -> Vec<String> {
         over: count(kept.iter().filter(|other| over(other)).count()),
         possessed: Some(other(1..=words::rules::POSSESSED_DAYS)),
     };
+    let other = event.caught.measured.filter(|how| *how != Measured::Total);
+    let held = event.length.is_some()
+        && day.rules.iter().any(|(_, rule)| {
+            matches!(rule.says, Says::Slot(_)) && rule.is_of(fish) && rule.holds_on(date)
+        });
+    let caution = other.filter(|_| held).map(|how| {
+        format!(
+            "Measured {}: a rule of lengths may count the total length; look how yours counts.",
+            how.name()
+        )
+    });
     let told = of_landed(&landed, &day.rules).into_iter();
-    told.filter_map(|(id, saying)| {
+    let told = told.filter_map(|(id, saying)| {
         let (_, rule) = day.rules.iter().find(|(known, _)| *known == id)?;
         words::rules::landed(&landed, saying, rule, event.kept == Some(true), system)
-    })
-    .collect()
+    });
+    told.chain(caution).collect()
 }
 
 fn entry(day: &Day<'_>, id: i64, event: &Event, form: Option<EntryForm>) -> Entry {
@@ -822,6 +862,8 @@ fn entry(day: &Day<'_>, id: i64, event: &Event, form: Option<EntryForm>) -> Entr
         fish: fish(event, system),
         rules: sayings(day, event),
         note: event.note.clone(),
+        photo: day.photos.contains(&EventId(id)),
+        is_fish: event.kind == EventKind::Fish,
         beyond: day.logged.is_beyond(event.at),
         form,
     }
@@ -833,9 +875,24 @@ fn place(event: &Event, system: System) -> String {
     };
     let speed = system.speed(event.speed);
     let out = system.depth(line.out);
-    match line.depth {
+    let ran = match line.depth {
         Some(down) => format!("{} down, {out} out, {speed}", system.depth(down)),
         None => format!("depth not computed, {out} out, {speed}"),
+    };
+    let from = match event.given {
+        Given::Conditions => return ran,
+        Given::Track => "from the track",
+        Given::Live => "from the boat’s instruments",
+    };
+    match (event.ground, event.course_deg) {
+        (Some(ground), Some(course)) => {
+            format!(
+                "{ran}; {} over ground, {course:.0}°, {from}",
+                system.speed(ground)
+            )
+        }
+        (Some(ground), None) => format!("{ran}; {} over ground, {from}", system.speed(ground)),
+        (None, _) => format!("{ran}; placed {from}"),
     }
 }
 
@@ -852,6 +909,7 @@ fn fish(event: &Event, system: System) -> String {
         event
             .length
             .map(|length| system.length_in_fractions(length).to_string()),
+        caught.measured.map(|how| how.name().to_owned()),
         caught
             .girth
             .map(|girth| format!("girth {}", system.length_in_fractions(girth))),

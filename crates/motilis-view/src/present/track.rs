@@ -154,34 +154,31 @@ fn placed(look: &TrackLook) -> String {
     };
     let [track, live] = [Given::Track, Given::Live].map(count);
     let without = look.entries.len() - track - live;
-    let mut said =
-        format!("{track} entries have their place, speed over ground and course from it");
-    if live > 0 {
-        said.push_str(&format!(", {live} from the boat’s own instruments"));
-    }
-    if without > 0 {
-        said.push_str(&format!(
-            "; {without} lie where it has no point within a minute, and stay without"
-        ));
-    }
-    said.push('.');
-    said
+    let live = (live > 0).then(|| format!(", {live} from the boat’s own instruments"));
+    let without = (without > 0).then(|| {
+        format!("; {without} lie where it has no point within a minute, and stay without")
+    });
+    format!(
+        "{track} entries have their place, speed over ground and course from it{}{}.",
+        live.unwrap_or_default(),
+        without.unwrap_or_default()
+    )
 }
 
 fn spot_row(told: &SpotTold, form: Option<SpotForm>, most: f64, system: System) -> SpotRow {
     let spot = &told.spot;
-    let mut place = format!(
+    let around = format!(
         "{} around {:.5}, {:.5}",
         system.way(spot.radius),
         spot.latitude,
         spot.longitude
     );
-    if let Some(depth) = spot.depth {
-        place.push_str(&format!("; {} deep", system.depth(depth)));
-    }
-    if !spot.structure.is_empty() {
-        place.push_str(&format!("; {}", spot.structure));
-    }
+    let deep = spot
+        .depth
+        .map(|depth| format!("{} deep", system.depth(depth)));
+    let there = Some(spot.structure.clone()).filter(|text| !text.is_empty());
+    let place = [Some(around), deep, there].into_iter().flatten();
+    let place = place.collect::<Vec<_>>().join("; ");
     SpotRow {
         id: told.id.0,
         rate: rate_row(spot.name.clone(), &told.belief, told.at.strikes, most, None),

@@ -140,6 +140,10 @@ pub struct Entry {
     pub rules: Vec<String>,
     /// The remark.
     pub note: String,
+    /// Whether it has a photograph.
+    pub photo: bool,
+    /// Whether it is a fish, of which one can be kept.
+    pub is_fish: bool,
     /// Whether it lies beyond the outing's hours and counts for no rate.
     pub beyond: bool,
     /// The form, when it is being corrected.
@@ -157,6 +161,8 @@ pub struct EntryForm {
     pub rod: Vec<Choice>,
     /// Length of the fish.
     pub length: Field,
+    /// How it was measured.
+    pub measured: Vec<Choice>,
     /// Kept or released.
     pub kept: Vec<Choice>,
     /// Which fish.

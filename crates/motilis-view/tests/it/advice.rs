@@ -85,7 +85,7 @@ fn bait(bait: Option<Bait>, place: Option<usize>, stripped: bool) -> Basis {
 )]
 #[case(
     evidence(3, 6.0),
-    "3 fish in 6.0 rod-hours: 0.44 an hour, 80 % between 0.18 and 0.75; yours on the whole 0.25"
+    "3 fish in 6.0 rod-hours at this depth and in this light: 0.44 an hour, 80 % between 0.18 and 0.75; yours on the whole 0.25"
 )]
 #[case(Basis::Hooks { treble: Some(true), school: HookSchool::Single }, "treble; your school fishes singles")]
 #[case(Basis::Attractor { has: Some(false), school: AttractorSchool::Half, mood: Mood::Neutral }, "without attractor; your school has half the lines with")]

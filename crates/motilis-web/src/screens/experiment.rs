@@ -7,7 +7,7 @@ use crate::{App, Error};
 use actix_web::HttpResponse;
 use actix_web::web::{Data, Path};
 use motilis_core::book::ExperimentId;
-use motilis_helm::{Act, LogAct};
+use motilis_helm::{Act, ExperimentAct};
 use motilis_view::forms::{Texts, experiment as form};
 use motilis_view::present;
 use std::collections::hash_map::RandomState;
@@ -31,8 +31,8 @@ pub(crate) async fn begin(app: Data<App>, sent: Sent<Texts>) -> Result<HttpRespo
         .act(&sent.borne, move |book| {
             match form::read(book, &form, (device.system, now, seed))? {
                 Ok(experiment) => {
-                    let act = LogAct::Experiment(Box::new(experiment));
-                    Ok(Reading::Act(Act::Log(act)))
+                    let act = ExperimentAct::Begin(Box::new(experiment));
+                    Ok(Reading::Act(Act::Experiment(act)))
                 }
                 Err(back) => {
                     let page = present::experiments(book, device, now, Some(back))?;
@@ -50,8 +50,8 @@ pub(crate) async fn swap(
     id: Path<i64>,
     sent: Sent<Nothing>,
 ) -> Result<HttpResponse, Error> {
-    let act = LogAct::Swap(ExperimentId(*id));
-    app.do_act(&sent.borne, Act::Log(act)).await?;
+    let act = ExperimentAct::Swap(ExperimentId(*id));
+    app.do_act(&sent.borne, Act::Experiment(act)).await?;
     Ok(see("/log/experiment"))
 }
 
@@ -61,7 +61,7 @@ pub(crate) async fn end(
     id: Path<i64>,
     sent: Sent<Nothing>,
 ) -> Result<HttpResponse, Error> {
-    let act = LogAct::EndExperiment(ExperimentId(*id));
-    app.do_act(&sent.borne, Act::Log(act)).await?;
+    let act = ExperimentAct::End(ExperimentId(*id));
+    app.do_act(&sent.borne, Act::Experiment(act)).await?;
     Ok(see("/log/experiment"))
 }

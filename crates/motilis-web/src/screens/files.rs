@@ -42,32 +42,28 @@ pub(crate) async fn show(
 /// `GET /log/files/{name}`
 pub(crate) async fn out(app: Data<App>, name: Path<String>) -> Result<HttpResponse, Error> {
     let name = name.into_inner();
-    let is_json = name.ends_with(".json");
     let wanted = name.clone();
-    let body = app
+    let (kind, body) = app
         .ask(move |book| {
             let connection = book.connection();
             let log = || WholeLog::load(connection);
+            let (json, csv) = ("application/json", "text/csv; charset=utf-8");
             Ok(match wanted.as_str() {
                 "log.json" => {
                     let log = log()?;
-                    write_log(&log.outings(), &log.passes(), &log.entries())
+                    let whole = write_log(&log.outings(), &log.passes(), &log.entries());
+                    (json, whole)
                 }
-                "entries.csv" => write_entries(&log()?.entries()),
-                "passes.csv" => write_passes(&log()?.passes(), Format::Csv),
-                "fish.csv" => write_fish(&log()?.entries(), Format::Csv),
-                "book.json" => archive::write(connection)?,
+                "entries.csv" => (csv, write_entries(&log()?.entries())),
+                "passes.csv" => (csv, write_passes(&log()?.passes(), Format::Csv)),
+                "fish.csv" => (csv, write_fish(&log()?.entries(), Format::Csv)),
+                "book.json" => (json, archive::write(connection)?),
                 _ => return Err(Error::NotFound(
                     "there is no such file; there are log.json, entries.csv, passes.csv, fish.csv and book.json".into(),
                 )),
             })
         })
         .await?;
-    let kind = if is_json {
-        "application/json"
-    } else {
-        "text/csv; charset=utf-8"
-    };
     Ok(file(kind, &name, body))
 }
 

@@ -14,6 +14,7 @@ pub(crate) mod lures;
 pub(crate) mod motion;
 pub(crate) mod outings;
 pub(crate) mod parts;
+pub(crate) mod photo;
 pub(crate) mod settings;
 pub(crate) mod setups;
 pub(crate) mod sheet;

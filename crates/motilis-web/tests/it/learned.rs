@@ -57,7 +57,7 @@ fn a_table_that_went_out_comes_back_corrected_and_is_undone() {
         "{}",
         preview.text("table")
     );
-    let noted = line.replacen("2026-", "2026-", 1) + " with a note";
+    let noted = format!("{line} with a note");
     let changed = entries.replace(line, &noted);
     let file = Some(("e.csv", changed.as_bytes()));
     let preview = server.upload("/log/files", &[("act", "preview")], file);
@@ -338,5 +338,57 @@ fn kept_fish_are_counted_over_outings() {
         page.body
             .contains("for each angler by the rule you entered"),
         "no count is told"
+    );
+}
+
+/// A photograph is kept with its fish, shown, and taken away; what is no picture is refused.
+#[test]
+fn a_fish_has_its_photograph() {
+    let server = boat();
+    let sent = server.post("/log", &[("kind", "fish"), ("rod", "1")]);
+    let id = sent.location.split("logged=").nth(1).unwrap().to_owned();
+    let path = format!("/log/{id}/photo");
+    assert_eq!(server.get(&path).status, 404);
+    let script = server.upload(&path, &[], Some(("fish.jpg", b"<script>alert(1)</script>")));
+    assert_eq!(script.status, 400);
+    let png = b"\x89PNG\r\n\x1a\n and the rest";
+    let page = follow(&server, server.upload(&path, &[], Some(("fish.jpg", png))));
+    assert_eq!(page.count(".photo-form img"), 1);
+    let shown = server.get(&path);
+    assert_eq!(shown.headers.get("content-type").unwrap(), "image/png");
+    assert_eq!(server.bytes(&path), png);
+    assert_eq!(
+        server
+            .get("/log")
+            .count(&format!("#entry-{id} a[href='{path}']")),
+        1
+    );
+    let gone = follow(&server, server.upload(&path, &[("act", "remove")], None));
+    assert_eq!(gone.count(".photo-form img"), 0);
+    assert_eq!(
+        server
+            .upload("/log/9999/photo", &[], Some(("x.png", png)))
+            .status,
+        404
+    );
+}
+
+/// A fish measured to the fork is held against a rule of lengths with a word on how it was measured.
+#[test]
+fn a_fish_measured_to_the_fork_says_so_beside_the_rule() {
+    let server = boat();
+    let sent = server.post("/log", &[("kind", "fish"), ("rod", "1")]);
+    let id = sent.location.split("logged=").nth(1).unwrap().to_owned();
+    let form = [
+        ("length", "14"),
+        ("measured", "fork"),
+        ("kept", "released"),
+        ("_units", "imperial"),
+    ];
+    assert_eq!(server.post(&format!("/log/{id}"), &form).status, 303);
+    let said = server.get("/log").text(&format!("#entry-{id} .entry-fish"));
+    assert!(
+        said.contains("to the fork") && said.contains("may count the total length"),
+        "{said}"
     );
 }
