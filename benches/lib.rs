@@ -1,8 +1,24 @@
 //! Benchmarks of Motilis, each beside the figure it publishes in `docs/architecture.md`: `cargo bench --package
 //! motilis-benches`. A package of their own, so that `./test` builds nothing that only they need.
 
+use criterion::Criterion;
 use motilis_store::Store;
 use motilis_web::{App, Hosts, bind};
+
+/// Measures a page from request to last byte.
+pub fn page(c: &mut Criterion, name: &str, url: &str) {
+    let agent = ureq::Agent::new_with_defaults();
+    c.bench_function(name, |b| {
+        b.iter(|| {
+            agent
+                .get(url)
+                .call()
+                .expect("a page")
+                .body_mut()
+                .read_to_string()
+        });
+    });
+}
 
 /// A server on the demo data, 40 rigs and 250 parts among them, with more put in; lives as long as the benchmark.
 pub fn serve(more: impl FnOnce(&Store)) -> (tempfile::TempDir, String) {

@@ -55,17 +55,7 @@ fn bench(c: &mut Criterion) {
         ("many/today", "/today"),
         ("many/plan of 43 000 points", "/log/track"),
     ] {
-        let url = format!("{address}{path}");
-        c.bench_function(name, |b| {
-            b.iter(|| {
-                agent
-                    .get(&url)
-                    .call()
-                    .expect("a page")
-                    .body_mut()
-                    .read_to_string()
-            });
-        });
+        motilis_benches::page(c, name, &format!("{address}{path}"));
     }
     let url = format!("{address}/log");
     c.bench_function("many/a tap", |b| {

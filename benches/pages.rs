@@ -24,17 +24,7 @@ fn bench(c: &mut Criterion) {
         ("page/bench", "/bench/1?at=4"),
         ("page/box, blades", "/box"),
     ] {
-        let url = format!("{address}{path}");
-        c.bench_function(name, |b| {
-            b.iter(|| {
-                agent
-                    .get(&url)
-                    .call()
-                    .expect("a page")
-                    .body_mut()
-                    .read_to_string()
-            });
-        });
+        motilis_benches::page(c, name, &format!("{address}{path}"));
     }
     // An edit with the page that follows it: one bead more, one bead fewer, each kept on disk.
     let url = format!("{address}/bench/1/edit?at=4");

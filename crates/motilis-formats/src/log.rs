@@ -427,7 +427,7 @@ pub enum LogRefusal {
     /// JSON that cannot be read.
     #[error("{at}: {what}")]
     Json {
-        /// Where: "entries[3].kind", or a line.
+        /// Where: `entries[3].kind`, or a line.
         at: String,
         /// What is wrong.
         what: String,

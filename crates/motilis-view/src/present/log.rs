@@ -580,10 +580,16 @@ fn strips(
     deep.retain(|(at, _)| inside(*at));
     if !deep.is_empty() {
         let say = |figure: f64| system.depth(Metres(figure)).to_string();
+        let strip = scaled("depth of rigs", deep, to, &say);
         // The deeper the lower.
-        let lower = deep.into_iter().map(|(at, depth)| (at, -depth)).collect();
-        let say = |figure: f64| say(-figure);
-        strips.push(scaled("depth of rigs", lower, to, &say));
+        let points = strip
+            .points
+            .into_iter()
+            .map(|(at, height)| (at, 1.0 - height));
+        strips.push(Strip {
+            points: points.collect(),
+            ..strip
+        });
     }
     let mut fast = vec![(from, here.outing.speed.0)];
     for (_, event) in &day.events {
