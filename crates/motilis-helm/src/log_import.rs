@@ -153,7 +153,8 @@ impl LogImport {
 /// The book, as far as records of a log name things of it.
 struct Planner<'c> {
     connection: &'c Connection,
-    outings: Vec<(OutingId, Outing)>,
+    /// Outings of the book by their beginning.
+    outings: HashMap<Timestamp, Vec<(OutingId, Outing)>>,
     waters: BTreeMap<i64, String>,
     rigs: Vec<(RigId, String)>,
     lures: Vec<(LureId, String)>,
@@ -179,12 +180,17 @@ fn told(problems: Vec<FieldProblem>) -> Problems {
 
 impl<'c> Planner<'c> {
     fn new(connection: &'c Connection) -> Result<Self, Error> {
+        let mut by_beginning: HashMap<Timestamp, Vec<_>> = HashMap::new();
+        for (id, outing) in outings::all(connection)? {
+            let alike = by_beginning.entry(outing.started).or_default();
+            alike.push((id, outing));
+        }
         let waters = waters::all(connection)?.into_iter();
         let lures = lures::all(connection)?.into_iter();
         let setups = setups::all(connection)?.into_iter();
         Ok(Self {
             connection,
-            outings: outings::all(connection)?,
+            outings: by_beginning,
             waters: waters.map(|(id, water)| (id.0, water.name)).collect(),
             rigs: rigs::names(connection)?,
             lures: lures.map(|(id, lure)| (id, lure.name)).collect(),
@@ -222,10 +228,9 @@ impl<'c> Planner<'c> {
 
     /// An outing of the book, by its water's name and its beginning.
     fn known(&self, names: &Names) -> Option<(OutingId, &Outing)> {
-        let alike = self.outings.iter().filter(|(_, outing)| {
-            let water = self.waters.get(&outing.water.0);
-            Some(outing.started) == names.started && water == Some(&names.water)
-        });
+        let then = self.outings.get(&names.started?)?.iter();
+        let alike =
+            then.filter(|(_, outing)| self.waters.get(&outing.water.0) == Some(&names.water));
         let alike: Vec<_> = alike.map(|(id, outing)| (*id, outing)).collect();
         let own = alike.iter().find(|(id, _)| Some(id.0) == names.outing);
         own.or(alike.first()).copied()
