@@ -70,11 +70,10 @@ pub struct Told {
     pub on_rods: Vec<OnRodAt>,
 }
 
-/// What was reckoned, by outing and stamp; stamps are drawn at random, so that those of two data files differ.
+/// What was reckoned of each outing, with the stamp it had then; stamps are drawn at random, so that those of two data
+/// files differ.
 static KEPT: LazyLock<Mutex<Kept>> = LazyLock::new(Mutex::default);
-type Kept = HashMap<(OutingId, i64), Arc<Told>>;
-/// How many are kept at most.
-const MOST: usize = 8_192;
+type Kept = HashMap<OutingId, (i64, Arc<Told>)>;
 
 /// All that was fished for, outing by outing.
 pub struct Season {
@@ -89,9 +88,6 @@ impl Season {
     pub fn load(connection: &Connection, fish: Option<Fish>) -> Result<Self, Error> {
         // Who comes while another reckons needs the same: one of them does it.
         let mut kept = KEPT.lock().unwrap_or_else(PoisonError::into_inner);
-        if kept.len() > MOST {
-            kept.clear();
-        }
         let outings = told_all(connection, fish, &mut kept)?;
         Ok(Self { outings })
     }
@@ -134,19 +130,19 @@ fn told_all(
         built: HashMap::new(),
     };
     let mut told = Vec::new();
-    for key in stamps::all(connection, fish)? {
-        if let Some(known) = kept.get(&key) {
+    for (id, stamp) in stamps::all(connection, fish)? {
+        if let Some((_, known)) = kept.get(&id).filter(|(then, _)| *then == stamp) {
             told.push(Arc::clone(known));
             continue;
         }
         // A row that cannot be read is named elsewhere.
-        let outing = match outings::get(connection, key.0) {
+        let outing = match outings::get(connection, id) {
             Ok(outing) => outing,
             Err(motilis_store::Error::Unreadable { .. }) => continue,
             Err(error) => return Err(error.into()),
         };
-        let one = Arc::new(reckoner.tell(key.0, &outing)?);
-        kept.insert(key, Arc::clone(&one));
+        let one = Arc::new(reckoner.tell(id, &outing)?);
+        kept.insert(id, (stamp, Arc::clone(&one)));
         told.push(one);
     }
     Ok(told)

@@ -134,7 +134,7 @@ pub enum Light {
 }
 
 impl Light {
-    /// The light of a surface, lux: civil twilight ends at about 3, a low sun gives some 3 000.
+    /// The light of a surface, lux: civil twilight ends at about 3, a low sun gives some 3 000 (from memory).
     pub fn of(lux: f64) -> Self {
         match lux {
             lux if lux < 3.0 => Self::Dark,

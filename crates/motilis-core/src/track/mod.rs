@@ -20,6 +20,8 @@ use jiff::{SignedDuration, Timestamp};
 
 /// A point so near in time is the moment's own.
 const NEAR: SignedDuration = SignedDuration::from_secs(5);
+/// How sure a speed over those ten seconds is: a metre of a good receiver, one standard deviation (from memory).
+pub const GROUND_SURE: MetresPerSecond = MetresPerSecond(0.1);
 /// Over a gap no longer than this a place is interpolated; over a longer one nobody knows.
 const GAP: SignedDuration = SignedDuration::from_secs(60);
 /// Most points of a track: a day and a quarter of one a second.

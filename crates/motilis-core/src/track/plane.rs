@@ -1,6 +1,6 @@
 use super::Track;
 
-/// Semi-major axis and flattening of WGS 84 (NIMA TR8350.2, 2000).
+/// Semi-major axis and flattening of WGS 84 (NIMA TR8350.2, 2000; from memory).
 const A: f64 = 6_378_137.0;
 const F: f64 = 1.0 / 298.257_223_563;
 

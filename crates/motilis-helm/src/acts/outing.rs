@@ -6,6 +6,7 @@ use crate::error::{Error, Refusal};
 use jiff::Timestamp;
 use motilis_core::advice::Mark;
 use motilis_core::book::{Outing, OutingId, RigId, TemperatureReading, WaterId, check_clock};
+use motilis_core::evidence::LONGEST;
 use motilis_core::units::Metres;
 use motilis_store::{Connection, outings, readings, rigs, rods, settings, waters};
 
@@ -155,6 +156,10 @@ fn begin(doing: &Doing<'_, '_>, asked: Option<WaterId>) -> Made {
         Some(_) => Aboard::all(book)?,
         None => Vec::new(),
     };
+    // An outing that was left open days ago has nothing in the water any more.
+    let goes_on = open.is_some_and(|here| {
+        here.outing.ended.is_none() && doing.at.duration_since(here.outing.started) < LONGEST
+    });
     self::open(connection, new)?;
     // What fished goes on fishing, on the new outing; the book is looked into anew, for another outing is open.
     let book = Book::new(connection);
@@ -165,7 +170,7 @@ fn begin(doing: &Doing<'_, '_>, asked: Option<WaterId>) -> Made {
     for aboard in rods {
         take_in(doing, &aboard)?;
         rods::put(connection, new, &aboard.boat)?;
-        if aboard.fishes() {
+        if aboard.fishes() && goes_on {
             set_out(doing, Aboard::of(&book, aboard.boat, None)?)?;
         }
     }

@@ -410,3 +410,28 @@ fn what_is_kept_of_an_outing_is_never_stale(boat: Boat) {
         .unwrap();
     assert_eq!(told(&boat).1, first.1 - 1_800);
 }
+
+/// Rods that were never taken in on an outing of weeks ago are aboard when the next one begins: they have no hours.
+#[rstest]
+fn an_outing_left_open_for_weeks_puts_nothing_into_the_water(boat: Boat) {
+    let begin = |id: &str, at: Timestamp| {
+        let seal = motilis_helm::Seal {
+            at,
+            now: at,
+            ..seal(id)
+        };
+        let act = Act::Outing(motilis_helm::OutingAct::Begin(None));
+        let done = |connection: &_| carry_out(&Book::new(connection), &seal, act);
+        boat.store.write(done).unwrap();
+        boat.ask(|book| {
+            let all = Aboard::all(book).unwrap();
+            (all.len(), all.iter().filter(|one| one.fishes()).count())
+        })
+    };
+    // The same evening the lines stay out.
+    assert_eq!(begin("soon", now()), (4, 4));
+    assert_eq!(
+        begin("weeks", now() + SignedDuration::from_hours(24 * 40)),
+        (4, 0)
+    );
+}

@@ -35,11 +35,21 @@ pub struct Lengths {
     dots: Vec<(Px, Px, bool)>,
     limits: Vec<Px>,
     ticks: Vec<Tick>,
+    /// Unit of the ticks.
+    pub unit: &'static str,
     each: usize,
     title: String,
 }
 
 impl Lengths {
+    /// What a dot stands for.
+    pub fn each_said(&self) -> String {
+        match self.each {
+            1 => "a dot a fish".to_owned(),
+            each => format!("a dot for up to {each} fish"),
+        }
+    }
+
     /// Draws them; `None` with fewer than three.
     pub fn new(source: &LengthsSource<'_>) -> Option<Self> {
         if source.fish.len() < 3 {
@@ -62,12 +72,15 @@ impl Lengths {
         }
         let highest = piles.values().map(Vec::len).max().unwrap_or(1);
         let each = highest.div_ceil(MOST);
-        let height = DOT * highest.div_ceil(each) as f64 + FOOT + 8.0;
+        let height = DOT * (highest.div_ceil(each) + usize::from(each > 1)) as f64 + FOOT + 8.0;
         let rule = height - FOOT;
         let mut dots = Vec::new();
         for (pile, mut fish) in piles {
             fish.sort_unstable_by(|a, b| b.cmp(a));
-            for (level, kept) in fish.chunks(each).map(|some| some[0]).enumerate() {
+            // A dot is never of kept and released fish together.
+            let alike = fish.chunk_by(|a, b| a == b);
+            let piled = alike.flat_map(|group| group.chunks(each));
+            for (level, kept) in piled.map(|some| some[0]).enumerate() {
                 dots.push((
                     Px((pile as f64 + 0.5) * DOT),
                     Px(rule - (level as f64 + 0.6) * DOT),
@@ -90,6 +103,7 @@ impl Lengths {
                     label: format!("{figure}"),
                 })
                 .collect(),
+            unit: unit.symbol,
             each,
             title: source.title.clone(),
         })
@@ -135,5 +149,11 @@ mod tests {
         let drawn = drawn(&many).unwrap();
         assert!(drawn.dots.len() <= MOST && drawn.each > 80);
         assert!(super::tests::drawn(&many[..2]).is_none());
+        // Of a hundred with one kept exactly one dot is filled, and it lies on the paper.
+        let mut mixed = vec![(Metres(0.4), false); 99];
+        mixed.push((Metres(0.4), true));
+        let drawn = super::tests::drawn(&mixed).unwrap();
+        assert_eq!(drawn.dots.iter().filter(|dot| dot.2).count(), 1);
+        assert!(drawn.dots.iter().all(|dot| dot.1.0 > 0.0));
     }
 }

@@ -11,7 +11,7 @@ use crate::units::System;
 use crate::words;
 use motilis_core::book::{Event, EventKind, Given, SpotId};
 use motilis_core::fish::Fish;
-use motilis_core::track::Spot;
+use motilis_core::track::{GROUND_SURE, Spot};
 use motilis_formats::{Mark, write_gpx};
 use motilis_helm::{Book, Error, Here, SpotTold, TrackLook};
 
@@ -77,7 +77,7 @@ pub fn track(book: &Book<'_>, device: Device, told: TrackTold) -> Result<TrackSc
         let (from, to) = track.span();
         let hour = |at| here.local(at).strftime("%H:%M").to_string();
         format!(
-            "{}: {} from {} to {}, {} points.",
+            "{}: {} from {} to {}, {} points. Speeds over ground are taken over some ten seconds, sure to about {} (a good receiver, from memory).",
             words::capital(if track.name().is_empty() {
                 "the track"
             } else {
@@ -86,7 +86,8 @@ pub fn track(book: &Book<'_>, device: Device, told: TrackTold) -> Result<TrackSc
             system.way(track.length()),
             hour(from),
             hour(to),
-            track.points().len()
+            track.points().len(),
+            system.speed(GROUND_SURE)
         )
     });
     let plan = |size| {
