@@ -107,6 +107,57 @@ fields! {
     /// Depth a rig ran at.
     DEPTH "depth" "depth_m" WITH_SURFACE;
 
+    // Rivers.
+    /// Distance of a station from the bank.
+    STATION_OFFSET "offset" "offset_m" Range::closed(0.0, 200.0, "m", "between 0 and 200 m");
+    /// Depth of a run at a station.
+    STATION_DEPTH "station_depth" "depth_m" Range::closed(0.05, 15.0, "m", "between 0.05 and 15 m");
+    /// Speed of a run's surface at a station.
+    STATION_SPEED "surface" "surface_mps" Range::closed(0.0, 4.0, "m/s", "between 0 and 4 m/s");
+    /// Height of the tip over the water in a cast.
+    CAST_TIP "cast_tip" "tip_height_m" Range::closed(0.0, 6.0, "m", "between 0 and 6 m over the water");
+    /// How far a cast goes.
+    CAST_DISTANCE "distance" "distance_m" Range::closed(2.0, 80.0, "m", "between 2 and 80 m");
+    /// Seconds that a cast is followed.
+    CAST_SECONDS "cast_seconds" "seconds" Range::above(0.0, 120.0, "s", "above 0 and at most 120 s");
+    /// Seconds of an act.
+    ACT_SECONDS "act_seconds" "seconds" Range::above(0.0, 120.0, "s", "above 0 and at most 120 s");
+    /// Speed at which line is reeled in.
+    CAST_REEL "cast_reel" "reel_mps" Range::closed(0.0, 3.0, "m/s", "between 0 (held) and 3 m/s; line cannot be paid out");
+
+    /// Angle of a cast from straight downstream.
+    CAST_ANGLE "cast_angle" "angle_deg" Range::closed(0.0, 180.0, "°", "between 0 (straight down) and 180° (straight up)");
+    /// Seconds that a cast is let sink.
+    SINK "sink" "sink_seconds" Range::closed(0.0, 30.0, "s", "between 0 and 30 s");
+    /// How far out one stands.
+    STAND "stand" "stand_m" Range::closed(0.0, 100.0, "m", "between 0 and 100 m");
+    /// Length of a casting rod.
+    ROD_LENGTH "rod_length" "rod_m" Range::closed(1.0, 5.0, "m", "between 1 and 5 m");
+    /// The farthest cast.
+    LONGEST_CAST "longest" "longest_m" Range::closed(4.0, 80.0, "m", "between 4 and 80 m");
+    /// Line on a casting reel.
+    ON_REEL "on_reel" "on_reel_m" Range::closed(10.0, 500.0, "m", "between 10 and 500 m");
+    /// Line that a turn of the handle takes in.
+    TAKE_UP "take_up" "take_up_m" Range::closed(0.2, 1.5, "m", "between 0.2 and 1.5 m a turn");
+    /// From the head of a run to its tail-out.
+    RUN_LENGTH "run_length" "length_m" Range::closed(3.0, 500.0, "m", "between 3 and 500 m");
+    /// How high weed or wood stands over the bed.
+    GROWTH "growth" "growth_m" Range::closed(0.0, 5.0, "m", "between 0 and 5 m");
+    /// What a gauge says flows.
+    DISCHARGE "discharge" "discharge_m3s" Range::above(0.0, 5_000.0, "m³/s", "above 0 and at most 5 000 m³/s");
+    /// How far a leaf is timed.
+    LEAF_WAY "leaf_way" "way_m" Range::closed(1.0, 100.0, "m", "between 1 and 100 m");
+    /// For how long.
+    LEAF_TIME "leaf_time" "time_seconds" Range::closed(1.0, 600.0, "s", "between 1 and 600 s");
+    /// How far a mark lies below the head of its run.
+    MARK_ALONG "mark_along" "along_m" Range::closed(0.0, 500.0, "m", "between 0 and 500 m");
+    /// How far from the bank.
+    MARK_ACROSS "mark_across" "across_m" Range::closed(0.0, 200.0, "m", "between 0 and 200 m");
+    /// How far a fish moves from its lie.
+    LIE_REACH "lie_reach" "reach_m" Range::above(0.0, 5.0, "m", "above 0 and at most 5 m");
+    /// A bumper's length.
+    BUMPER "bumper" "bumper_m" Range::closed(0.0, 10.0, "m", "between 0 and 10 m");
+
     // Rules.
     /// How many of something a rule allows.
     RULE_COUNT "rule_count" "most" Range::closed(0.0, 100.0, "", "a whole number between 0 and 100");

@@ -45,4 +45,8 @@ ids! {
     SpotId
     /// Names an experiment in the data file.
     ExperimentId
+    /// Names a run of a river in the data file.
+    RunId
+    /// Names a cast in the data file.
+    CastId
 }

@@ -123,6 +123,16 @@ mod tests {
         crate::book::Measured::assert_keys_lead_back();
         crate::book::Play::assert_keys_lead_back();
         crate::book::Touched::assert_keys_lead_back();
+        crate::river::Held::assert_keys_lead_back();
+        crate::river::Bed::assert_keys_lead_back();
+        crate::river::Bank::assert_keys_lead_back();
+        crate::river::MarkKind::assert_keys_lead_back();
+        crate::river::Pace::assert_keys_lead_back();
+        crate::river::Way::assert_keys_lead_back();
+        crate::river::Far::assert_keys_lead_back();
+        crate::river::School::assert_keys_lead_back();
+        crate::river::Presentation::assert_keys_lead_back();
+        crate::river::Order::assert_keys_lead_back();
         MadeState::assert_keys_lead_back();
         crate::bench::StarterTray::assert_keys_lead_back();
         crate::bench::StarterRod::assert_keys_lead_back();

@@ -43,6 +43,7 @@ pub mod line;
 pub mod motion;
 pub mod numeric;
 pub mod rig;
+pub mod river;
 pub mod rules;
 pub mod sky;
 pub mod spread;

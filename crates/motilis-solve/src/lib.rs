@@ -23,6 +23,7 @@ pub mod light;
 pub mod rate;
 mod refusal;
 pub mod rig;
+pub mod river;
 mod setup;
 pub mod spread;
 pub mod sun;
@@ -57,11 +58,13 @@ pub enum What {
     Rate,
     /// A fish on the board.
     Fish,
+    /// Where a cast goes in a river.
+    River,
 }
 
 impl What {
     /// Every computation, with the name it is asked for by.
-    pub const ALL: [(&'static str, Self); 9] = [
+    pub const ALL: [(&'static str, Self); 10] = [
         ("towline", Self::Towline),
         ("blade", Self::Blade),
         ("rig", Self::Rig),
@@ -71,6 +74,7 @@ impl What {
         ("spread", Self::Spread),
         ("rate", Self::Rate),
         ("fish", Self::Fish),
+        ("river", Self::River),
     ];
 
     /// The computation of a name, if there is one.
@@ -96,6 +100,7 @@ impl What {
             Self::Spread => answer(request, spread::solve),
             Self::Rate => answer(request, rate::solve),
             Self::Fish => answer(request, fish::solve),
+            Self::River => answer(request, river::solve),
         }
     }
 }

@@ -5,7 +5,7 @@ use super::look::{Look, Paint};
 use super::outfit::{Tool, misfit, out_of};
 use super::term::{Scored, Term};
 use super::weight::Ways;
-use crate::blade::{Running, Shaft, State, Window};
+use crate::blade::{Running, State, Window};
 use crate::error::Error;
 use crate::light::{Eye, Scene, Shown, Sighting, Watch};
 use crate::line::{BOTTOM, Bottom, Line, LineSetup, OutFor};
@@ -370,11 +370,11 @@ impl<'a> Judge<'a> {
     fn draft(&self, candidate: &Candidate) -> Result<Draft, Error> {
         let traits = Traits::of(candidate);
         let rig = &candidate.rig;
-        let mut shaft = rig.shaft(&self.water, self.day.temperature)?;
-        if self.day.river && rig.stack().mount.is_wire() {
-            // A cast spinner carries no rudder; its line takes the twist up.
-            shaft = shaft.map(Shaft::held_by_line);
-        }
+        let shaft = if self.day.river {
+            rig.cast_shaft(&self.water, self.day.temperature)?
+        } else {
+            rig.shaft(&self.water, self.day.temperature)?
+        };
         let (blade, window) = match &shaft {
             Some(shaft) => (
                 shaft.at(self.day.speed, &self.water)?,

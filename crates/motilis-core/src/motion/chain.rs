@@ -1,7 +1,9 @@
 use super::flow::Flow;
-use crate::blade;
+use crate::blade::{self, Running, Shaft};
+use crate::error::Error;
+use crate::rig::Rig;
 use crate::towline::{LineDrag, PointLoad, Segment, Towline};
-use crate::units::{GRAVITY, Kilograms, Metres, MetresPerSecond, SquareMetres};
+use crate::units::{Celsius, GRAVITY, Kilograms, Metres, MetresPerSecond, SquareMetres};
 use crate::water::Water;
 use glam::{DMat3, DMat4, DVec3, DVec4};
 use std::f64::consts::PI;
@@ -16,6 +18,16 @@ const DONE: f64 = 1e-6;
 /// Stiffness by which a segment that is too long is told from a slack one, N/m: only the sign of a sum with it
 /// counts.
 const TAUT: f64 = 50.0;
+/// A top piece that is shorter than this share of the next one is joined to it when line is reeled in.
+const USED_UP: f64 = 0.25;
+/// The least that stays of the last piece, m.
+const SHORTEST: f64 = 0.1;
+/// Nothing that hangs on a line sinks faster, m/s.
+const FALLS_SLOWER: f64 = 20.0;
+/// Speed at which what hangs beside the blade is looked at in a cast; of what is cast nothing changes with it.
+const LOOKED_AT: MetresPerSecond = MetresPerSecond(1.0);
+/// Below this a thing on the bed creeps instead of standing, m/s.
+const CREEP: f64 = 0.02;
 /// Least speed at which a direction of motion is told, m/s.
 const STILL: f64 = 1e-6;
 
@@ -80,6 +92,83 @@ impl NodeLoad {
             blade: None,
         }
     }
+
+    /// A rig on its shaft, its blade starting and stopping by itself; what stirs beside the blade is looked at at a speed.
+    ///
+    /// # Errors
+    /// As [`Shaft::at`].
+    pub fn of_rig(
+        rig: &Rig,
+        shaft: Option<&Shaft>,
+        speed: MetresPerSecond,
+        water: &Water,
+    ) -> Result<Self, Error> {
+        let running = match shaft {
+            Some(shaft) => shaft.at(speed, water)?,
+            None => Running::bare(speed)?,
+        };
+        let others = rig.towed_drag_area(speed, water);
+        let blade = shaft.map(|shaft| BladeDrag {
+            start: running.start,
+            roll_over: running.roll_over,
+            hanging: others + shaft.hanging_drag_area(),
+            turning: others + shaft.turning_drag_area(),
+            at_work: shaft.blade.family.at_work(),
+        });
+        Ok(Self {
+            blade,
+            mass: rig.mass(),
+            ..Self::of(rig.load(&running, water))
+        })
+    }
+
+    /// A rig that is cast.
+    ///
+    /// # Errors
+    /// As [`Rig::cast_shaft`].
+    pub fn of_cast(rig: &Rig, water: &Water, temperature: Celsius) -> Result<Self, Error> {
+        let shaft = rig.cast_shaft(water, temperature)?;
+        Self::of_rig(rig, shaft.as_ref(), LOOKED_AT, water)
+    }
+
+    /// A load whose mass is known together with the water it carries along, as a sphere does.
+    pub fn with_virtual_mass(load: PointLoad, whole: Kilograms) -> Self {
+        let displaced = (whole.0 - load.submerged_weight.0 / GRAVITY) / (1.0 + SPHERE);
+        Self {
+            mass: Kilograms(whole.0 - SPHERE * displaced),
+            ..Self::of(load)
+        }
+    }
+
+    /// The speed at which it sinks on a slack line: where its drag is its weight, `½ ρ A(v) v² = W`; none for what floats.
+    pub fn sink_speed(&self, water: &Water) -> MetresPerSecond {
+        let weight = self.load.submerged_weight.0;
+        if weight <= 0.0 {
+            return MetresPerSecond(0.0);
+        }
+        let held = |speed: f64| {
+            water.dynamic_pressure(MetresPerSecond(speed))
+                * self.drag_area(MetresPerSecond(speed)).0
+        };
+        let (mut slow, mut fast) = (0.0, FALLS_SLOWER);
+        while fast - slow > 1e-9 {
+            let middle = 0.5 * (slow + fast);
+            if held(middle) < weight {
+                slow = middle;
+            } else {
+                fast = middle;
+            }
+        }
+        MetresPerSecond(slow)
+    }
+
+    /// Drag area at a speed.
+    pub fn drag_area(&self, speed: MetresPerSecond) -> SquareMetres {
+        SquareMetres(
+            self.blade
+                .map_or(self.load.drag_area.0, |blade| blade.area(speed.0)),
+        )
+    }
 }
 
 /// A piece of line with what hangs at its lower end.
@@ -91,6 +180,8 @@ pub struct Piece {
     pub below: Option<NodeLoad>,
     /// Into how many it is cut.
     pub cuts: usize,
+    /// Mass of a metre of it with the water it carries along, kg, where that is known; else of a cylinder across itself.
+    pub virtual_mass: Option<f64>,
 }
 
 /// A load with the water it carries along.
@@ -123,6 +214,19 @@ struct Cut {
     along: f64,
     /// `d / ν`.
     reynolds: f64,
+}
+
+impl Cut {
+    /// The same line, of another length.
+    fn cut_to(&mut self, length: f64) {
+        let share = length / self.length;
+        self.length = length;
+        self.mass *= share;
+        self.added *= share;
+        self.weight_wet *= share;
+        self.across *= share;
+        self.along *= share;
+    }
 }
 
 /// What a node obeys in a step, tensions apart: `A v = b`.
@@ -158,6 +262,9 @@ pub struct Chain {
     pulled: Vec<DVec3>,
     drag: LineDrag,
     floor: f64,
+    down: Vec<bool>,
+    /// Line to be taken in; less than nothing where more was taken than asked for.
+    ahead: f64,
     laws: Vec<Law>,
     /// Blocks of the elimination, kept between steps for their room.
     blocks: Vec<(DMat4, DVec4)>,
@@ -186,6 +293,9 @@ impl Chain {
             let d = piece.segment.diameter.0;
             let section = PI / 4.0 * d * d;
             let linear = piece.segment.submerged_weight.0 / GRAVITY + rho * section;
+            let added = piece
+                .virtual_mass
+                .map_or(rho * section, |whole| (whole - linear).max(0.0));
             let count = piece.cuts.max(1);
             for number in 0..count {
                 // Finer at the lower end, where the line bends most.
@@ -194,7 +304,7 @@ impl Chain {
                 cuts.push(Cut {
                     length,
                     mass: linear.max(0.1 * rho * section) * length,
-                    added: rho * section * length,
+                    added: added * length,
                     weight_wet: piece.segment.submerged_weight.0 * length,
                     across: 0.5 * rho * d * length,
                     along: 0.5 * rho * drag.tangential * PI * d * length,
@@ -216,6 +326,8 @@ impl Chain {
             pulled: vec![DVec3::ZERO; count],
             drag,
             floor: f64::INFINITY,
+            down: vec![false; count],
+            ahead: 0.0,
             laws: Vec::new(),
             blocks: Vec::new(),
             cuts,
@@ -237,6 +349,7 @@ impl Chain {
                     segment: *segment,
                     below,
                     cuts: ((cuts as f64 * share).ceil() as usize).max(3),
+                    virtual_mass: None,
                 };
                 below = segment.node.map(NodeLoad::of);
                 piece
@@ -288,7 +401,50 @@ impl Chain {
 
     /// Whether a node lies on the bottom.
     pub fn is_down(&self, node: usize) -> bool {
-        self.x[node].z >= self.floor - 1e-6
+        self.down[node]
+    }
+
+    /// Length of line that is out.
+    pub fn out(&self) -> Metres {
+        Metres(self.cuts.iter().map(|cut| cut.length).sum())
+    }
+
+    /// Tension of the piece above a node, N.
+    pub fn tension_above(&self, node: usize) -> f64 {
+        self.tension[node.max(1) - 1].max(0.0)
+    }
+
+    /// Takes line in at the top: the piece next to it gets shorter, and one that is nearly used up goes. A tenth of a metre
+    /// stays above the first load.
+    pub fn reel_in(&mut self, length: f64) {
+        self.ahead += length;
+        while self.cuts.len() > 1
+            && self.loads[1].is_none()
+            && self.cuts[0].length - self.ahead < USED_UP * self.cuts[1].length
+        {
+            let both = self.cuts[0].length + self.cuts[1].length;
+            // A taut line has an angle at the node that goes: what is shorter without it counts as taken in.
+            let straight = (self.x[2] - self.x[0]).length();
+            let joined = if self.tension[0] > 0.0 {
+                straight.clamp(self.cuts[1].length, both)
+            } else {
+                both
+            };
+            self.ahead -= both - joined;
+            self.cuts[1].cut_to(joined);
+            self.cuts.remove(0);
+            self.tension.remove(0);
+            self.loads.remove(1);
+            self.x.remove(1);
+            self.v.remove(1);
+            self.around.remove(1);
+            self.pulled.remove(1);
+            self.down.remove(1);
+        }
+        let cut = &mut self.cuts[0];
+        let taken = self.ahead.clamp(0.0, (cut.length - SHORTEST).max(0.0));
+        self.ahead = (self.ahead - taken).min(0.0);
+        cut.cut_to(cut.length - taken);
     }
 
     /// Lets something else pull on a node in the coming step, N; on top of what already does.
@@ -309,22 +465,41 @@ impl Chain {
                 acceleration: flow.acceleration(place, self.time).into(),
             };
         }
-        let laws = self.laws(dt);
+        let mut laws = self.laws(dt);
+        self.grip(flow.grip(), &mut laws);
         for _ in 0..NEWTONS {
             if self.newton(dt, &laws) < DONE {
                 break;
             }
         }
         self.laws = laws;
-        for (x, v) in self.x.iter_mut().zip(&mut self.v) {
+        for ((x, v), down) in self.x.iter_mut().zip(&mut self.v).zip(&mut self.down) {
             *x += *v * dt;
-            if x.z > self.floor {
-                x.z = self.floor;
+            let bed = self.floor.min(flow.bed((*x).into()));
+            *down = x.z > bed - 1e-6;
+            if *down {
+                x.z = x.z.min(bed);
                 v.z = v.z.min(0.0);
             }
         }
         self.x[0] = top;
         self.pulled.fill(DVec3::ZERO);
+    }
+
+    /// What lies on the bed is held by friction: Coulomb's, on what presses it down beside the pull of its line.
+    fn grip(&self, friction: f64, laws: &mut [Law]) {
+        if friction <= 0.0 {
+            return;
+        }
+        for (node, load) in self.loads.iter().enumerate() {
+            let Some(load) = load.filter(|_| self.down[node]) else {
+                continue;
+            };
+            let up = way(self.x[node] - self.x[node - 1]).z * self.tension_above(node);
+            let pressed = (load.node.load.submerged_weight.0 - up).max(0.0);
+            let slides = self.v[node].truncate().length().max(CREEP);
+            laws[node].a += DMat3::IDENTITY * (friction * pressed / slides);
+        }
     }
 
     /// For each node mass and drag against what moves it. Drag is linearised about the velocities it begins with:
@@ -529,12 +704,6 @@ fn outer(n: DVec3) -> DMat3 {
 }
 
 impl Load {
-    fn area(&self, speed: f64) -> f64 {
-        self.node
-            .blade
-            .map_or(self.node.load.drag_area.0, |blade| blade.area(speed))
-    }
-
     /// Down-force of a plate or lip: across the motion, leaning to starboard by `lean`.
     fn down(&self, v: DVec3) -> DVec3 {
         let area = self.node.load.down_area.0;
@@ -561,7 +730,7 @@ impl Load {
         }
         let past = v - water.velocity;
         let speed = past.length();
-        let hold = self.half_rho * self.area(speed) * speed;
+        let hold = self.half_rho * self.node.drag_area(MetresPerSecond(speed)).0 * speed;
         law.b.z += self.node.load.submerged_weight.0;
         law.b += self.down(past);
         law.b += water.acceleration * ((1.0 + SPHERE) * self.displaced);

@@ -14,6 +14,16 @@ pub trait Flow {
         let there = self.velocity(further, time + INSTANT);
         std::array::from_fn(|axis| (there[axis] - here[axis]) / INSTANT)
     }
+
+    /// Depth of the bed under a place, m; without one, as deep as may be.
+    fn bed(&self, _: [f64; 3]) -> f64 {
+        f64::INFINITY
+    }
+
+    /// Friction of what slides over the bed, as a share of what presses it down; none without one.
+    fn grip(&self) -> f64 {
+        0.0
+    }
 }
 
 /// Water that does not move.

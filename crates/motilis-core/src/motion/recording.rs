@@ -206,20 +206,8 @@ fn rig_load(rod: &Rod, setup: &LineSetup, scene: &Scene<'_>) -> Result<NodeLoad,
     } = scene.surroundings;
     match &rod.towed {
         Towed::Rig(rig) => {
-            let speed = scene.spread.speed;
-            let (load, running) = rig.at(speed, water, *temperature)?;
-            let others = rig.towed_drag_area(speed, water);
-            let blade = rig.shaft(water, *temperature)?.map(|shaft| BladeDrag {
-                start: running.start,
-                roll_over: running.roll_over,
-                hanging: others + shaft.hanging_drag_area(),
-                turning: others + shaft.turning_drag_area(),
-                at_work: shaft.blade.family.at_work(),
-            });
-            Ok(NodeLoad {
-                blade,
-                ..NodeLoad::of(load)
-            })
+            let shaft = rig.shaft(water, *temperature)?;
+            NodeLoad::of_rig(rig, shaft.as_ref(), scene.spread.speed, water)
         }
         Towed::Lure(lure) => {
             let load = lure.load(setup, rod.out, scene.spread.speed, water)?;
@@ -267,6 +255,7 @@ fn cable(
                 segment: CABLE.segment(Metres(length), None, water),
                 below: below.take(),
                 cuts: if length > 5.0 { 10 } else { 3 },
+                virtual_mass: None,
             }
         })
         .collect();
@@ -330,6 +319,7 @@ fn pieces(rod: &Rod, setup: &LineSetup, rig: NodeLoad, water: &Water) -> Vec<Pie
         segment,
         below,
         cuts,
+        virtual_mass: None,
     };
     let mut pieces = vec![piece(
         setup.leader.segment(setup.lead, None, water),

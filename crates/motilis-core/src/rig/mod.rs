@@ -45,7 +45,9 @@ use crate::blade::{
 };
 use crate::error::Error;
 use crate::towline::PointLoad;
-use crate::units::{Celsius, MILLIMETRE, MetresPerSecond, NewtonMetres, Newtons, SquareMetres};
+use crate::units::{
+    Celsius, Kilograms, MILLIMETRE, MetresPerSecond, NewtonMetres, Newtons, SquareMetres,
+};
 use crate::water::Water;
 
 /// A rig that can run: a name and a stack with one blade or a pair, and a hook.
@@ -157,6 +159,23 @@ impl Rig {
         Ok(Some(
             learned.fold(shaft, |shaft, learned| shaft.calibrated(*learned)),
         ))
+    }
+
+    /// Its shaft when it is cast: one on wire carries no rudder, its line takes the twist up, and the blade turns on.
+    ///
+    /// # Errors
+    /// As [`Rig::shaft`].
+    pub fn cast_shaft(
+        &self,
+        water: &Water,
+        temperature: Celsius,
+    ) -> Result<Option<Shaft>, Error> {
+        let shaft = self.shaft(water, temperature)?;
+        Ok(if self.stack.mount.is_wire() {
+            shaft.map(Shaft::held_by_line)
+        } else {
+            shaft
+        })
     }
 
     /// What its blade does at a speed; a bare hook has none, and runs at any.
@@ -275,6 +294,11 @@ impl Rig {
             Some(piece) if piece.part.material.is_metal() => POLISHED_BEARING,
             _ => WET_METAL_ON_PLASTIC,
         }
+    }
+
+    /// Mass of all its parts, without wire and line.
+    pub fn mass(&self) -> Kilograms {
+        Kilograms(self.sum(|part| part.mass().0))
     }
 
     /// Weight of all its parts under water.

@@ -224,8 +224,7 @@ impl Part {
     /// Drag area of one beside that of the blades, the attractor and the common hardware.
     pub(super) fn drag_area(&self) -> SquareMetres {
         match self.what() {
-            // A body trolls in its own shadow line: 0.3 on its frontal area; from memory.
-            What::Body(_) => SquareMetres(0.3 * PI / 4.0 * self.diameter().0.powi(2)),
+            What::Body(shape) => SquareMetres(shape.drag() * PI / 4.0 * self.diameter().0.powi(2)),
             What::Dressing(dressing) => dressing.drag_area(),
             What::Bait(bait) => bait.drag_area(),
             What::Rudder => SquareMetres(0.5e-4),
@@ -242,6 +241,17 @@ impl BodyShape {
             Self::Bell => (1.3, 0.45),
             Self::Ring => (0.8, 0.80),
             Self::TailWeight => (1.5, 0.667),
+        }
+    }
+
+    /// Drag coefficient on its frontal area: a torpedo is a streamlined body with its eyes, a bell a cone that opens
+    /// backwards, a ring a short cylinder end on, an egg a sphere drawn out (Hoerner 1965, from memory).
+    fn drag(self) -> f64 {
+        match self {
+            Self::Torpedo => 0.3,
+            Self::Bell => 0.7,
+            Self::Ring => 0.6,
+            Self::TailWeight => 0.35,
         }
     }
 }

@@ -15,6 +15,7 @@ mod pins;
 mod pool;
 mod practice;
 mod rigs;
+mod river;
 mod rods;
 mod situations;
 mod spread;

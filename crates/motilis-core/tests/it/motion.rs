@@ -325,6 +325,7 @@ fn what_weighs_like_water_goes_with_its_surge() {
         segment: hair,
         below: Some(body),
         cuts: 4,
+        virtual_mass: None,
     };
     // Slack, three metres below its top.
     let path = [[0.0; 3], [0.0, 3.0, 3.0], [0.0, 0.0, 3.0]];

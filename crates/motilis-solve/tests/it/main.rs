@@ -896,3 +896,122 @@ fn a_fish_that_cannot_be_is_refused(
     assert_eq!(refusal.field, field, "{}", refusal.message);
     assert!(refusal.message.contains(word), "{}", refusal.message);
 }
+
+const RIVERS: &str = include_str!("../../../motilis-core/tests/data/river_cases.jsonl");
+
+/// A case of the reference without what is expected is a request; with ten rows its answer is at the reference's times.
+#[test]
+fn every_cast_of_the_reference_is_answered() {
+    let mut count = 0;
+    for (mut request, expected, _) in cases(RIVERS) {
+        request["rows"] = json!(10);
+        let answer = ask(What::River, &request);
+        let is_chain = request["line"].is_object();
+        let key = if is_chain {
+            "t_x_y_z_through_water"
+        } else {
+            "t_x_y_z_through_water_tension"
+        };
+        let line = request["line_m"].as_f64().unwrap();
+        let rows = answer["path"].as_array().unwrap();
+        let theirs = expected[key].as_array().unwrap();
+        assert_eq!(rows.len(), theirs.len());
+        for (ours, theirs) in rows.iter().zip(theirs) {
+            let off: f64 = (1..=3)
+                .map(|axis| (ours[axis].as_f64().unwrap() - theirs[axis].as_f64().unwrap()).powi(2))
+                .sum();
+            let deep = (ours[3].as_f64().unwrap() - theirs[3].as_f64().unwrap()).abs();
+            let (place, depth) = if is_chain { (0.05, 0.15) } else { (0.02, 0.03) };
+            assert!(off.sqrt() < place * line, "{}: {ours} {theirs}", request["name"]);
+            assert!(deep < depth, "{}: {ours} {theirs}", request["name"]);
+            if !is_chain {
+                let (a, b) = (ours[4].as_f64().unwrap(), theirs[4].as_f64().unwrap());
+                assert!((a - b).abs() < (0.03 * b).max(0.03), "{ours} {theirs}");
+            }
+        }
+        count += 1;
+    }
+    assert_eq!(count, 28);
+}
+
+fn run_of_cassel() -> Value {
+    json!({
+        "run": {"stations": [
+            {"offset_m": 0, "depth_m": 0.4, "surface_mps": 0.4},
+            {"offset_m": 10, "depth_m": 1.8, "surface_mps": 1.2},
+            {"offset_m": 20, "depth_m": 0.9, "surface_mps": 0.8}
+        ]},
+        "water": {"temperature_c": 9},
+        "angler": {"stand_m": 2, "rod_m": 2.7, "longest_m": 18, "on_reel_m": 120, "take_up_m": 0.7},
+        "spool": {"material": "braid", "test_lb": 20},
+        "rig": {
+            "kind": "inline_torpedo",
+            "mount": {"part": "wire", "style": "spring_wire", "size": 30},
+            "pieces": [
+                {"part": "clevis", "style": "folded", "size": 2},
+                {"part": "blade", "style": "french", "size": 3},
+                {"part": "bead", "style": "round", "size": 4},
+                {"part": "body", "style": "torpedo", "size": 7},
+                {"part": "hook", "style": "treble", "size": 6}
+            ]
+        },
+        "cast": {"angle_deg": 110, "distance_m": 11, "held": "low", "reel_mps": 0.4}
+    })
+}
+
+#[test]
+fn a_river_is_asked_for_best_slowest_and_grid() {
+    let mut request = run_of_cassel();
+    let plain = ask(What::River, &request);
+    assert_eq!(plain["path"].as_array().unwrap().len(), 51);
+    let (discharge, sinks) = (&plain["discharge_m3s"], &plain["sink_speed_mps"]);
+    assert!(discharge.as_f64().unwrap() > 10.0 && sinks.as_f64().unwrap() > 0.3);
+    request["ask"] = json!("slowest");
+    let slowest = ask(What::River, &request)["slowest_mps"].as_f64();
+    assert!(slowest.is_some_and(|slowest| slowest < 2.0), "{slowest:?}");
+    request["ask"] = json!("grid");
+    request["school"] = json!("down_and_across");
+    assert_eq!(ask(What::River, &request)["grid"].as_array().unwrap().len(), 6);
+    request["ask"] = json!("best");
+    request["zone"] = json!({"lie_m": [3.0, 9.0, -1.3]});
+    let best = ask(What::River, &request);
+    assert!(best["zone_s"].as_f64().unwrap() > 0.5, "{best}");
+    let plan = &best["best"];
+    let turns = plan["turns_per_s"].as_f64().unwrap();
+    let reel = plan["reel_mps"].as_f64().unwrap();
+    assert!((turns - reel / 0.7).abs() < 1e-9);
+    // The cast that was found, asked for again, is as good as was said.
+    request["ask"] = Value::Null;
+    let mut cast = plan.clone();
+    cast.as_object_mut().unwrap().remove("turns_per_s");
+    request["cast"] = cast;
+    assert_eq!(ask(What::River, &request)["zone_s"], best["zone_s"]);
+}
+
+#[rstest]
+#[case::no_depth(json!({"run": {"stations": [{"offset_m": 0, "depth_m": 0, "surface_mps": 1}, {"offset_m": 5, "depth_m": 1, "surface_mps": 1}, {"offset_m": 9, "depth_m": 1, "surface_mps": 1}]}}), "run.stations[0].depth_m", "between 0.05 and 15 m")]
+#[case::a_torrent(json!({"run": {"stations": [{"offset_m": 0, "depth_m": 1, "surface_mps": 5}, {"offset_m": 5, "depth_m": 1, "surface_mps": 1}, {"offset_m": 9, "depth_m": 1, "surface_mps": 1}]}}), "run.stations[0].surface_mps", "between 0 and 4 m/s")]
+#[case::one_station(json!({"run": {"stations": [{"offset_m": 0, "depth_m": 1, "surface_mps": 1}]}}), "run.stations", "three to seven stations")]
+#[case::too_far(json!({"on_reel_m": 10}), "distance_m", "line on the reel")]
+#[case::paid_out(json!({"cast": {"angle_deg": 90, "distance_m": 9, "reel_mps": -0.5}}), "reel_mps", "cannot be paid out")]
+#[case::drowned(json!({"angler": null, "tip_height_m": -0.5, "cast": {"angle_deg": 90, "distance_m": 9}}), "tip_height_m", "over the water")]
+#[case::ashore(json!({"cast": {"angle_deg": 90, "distance_m": 60}}), "start_m", "the water reaches")]
+#[case::twice(json!({"stations": []}), "run", "once")]
+#[case::nobody(json!({"angler": null, "tip_height_m": 1, "ask": "best"}), "angler", "stands somewhere")]
+#[case::nothing_to_ask(json!({"ask": "luck"}), "ask", "`best`, `slowest` or `grid`")]
+#[case::no_rows(json!({"rows": 0}), "rows", "between 1 and 2000")]
+#[case::two_zones(json!({"zone": {"depth_m": 1, "over_m": 1}}), "zone", "one of")]
+#[case::no_lure(json!({"rig": null}), "lure", "once")]
+fn a_cast_that_cannot_be_is_answered_by_its_field(
+    #[case] change: Value,
+    #[case] field: &str,
+    #[case] says: &str,
+) {
+    let mut request = run_of_cassel();
+    for (key, value) in change.as_object().unwrap() {
+        request[key] = value.clone();
+    }
+    let (refused, message) = refusal(What::River, &request.to_string());
+    assert_eq!(refused, field, "{message}");
+    assert!(message.contains(says), "{message}");
+}
