@@ -2,9 +2,7 @@
 
 use criterion::{Criterion, criterion_group, criterion_main};
 use motilis_core::blade::Family;
-use motilis_core::rig::{
-    BARE, BodyShape, HookStyle, Kind, Mount, Part, Piece, Rig, Stack, What,
-};
+use motilis_core::rig::{BARE, BodyShape, HookStyle, Kind, Mount, Part, Piece, Rig, Stack, What};
 use motilis_core::river::{
     Angler, Fineness, Held, Plan, Scene, Section, Spool, Station, Thrown, Zone,
 };

@@ -129,6 +129,8 @@ fields! {
     CAST_ANGLE "cast_angle" "angle_deg" Range::closed(0.0, 180.0, "°", "between 0 (straight down) and 180° (straight up)");
     /// Seconds that a cast is let sink.
     SINK "sink" "sink_seconds" Range::closed(0.0, 30.0, "s", "between 0 and 30 s");
+    /// How far below the head of a run one stands.
+    STAND_ALONG "stand_along" "stand_along_m" Range::closed(0.0, 500.0, "m", "between 0 and 500 m");
     /// How far out one stands.
     STAND "stand" "stand_m" Range::closed(0.0, 100.0, "m", "between 0 and 100 m");
     /// Length of a casting rod.
@@ -153,6 +155,10 @@ fields! {
     MARK_ALONG "mark_along" "along_m" Range::closed(0.0, 500.0, "m", "between 0 and 500 m");
     /// How far from the bank.
     MARK_ACROSS "mark_across" "across_m" Range::closed(0.0, 200.0, "m", "between 0 and 200 m");
+    /// Shot up the line of a casting rod.
+    SHOT "shot" "shot_kg" Range::closed(0.0, 0.05, "kg", "between 0 and 50 g");
+    /// The leader behind it.
+    SHOT_LEAD "shot_lead" "shot_lead_m" Range::closed(0.1, 3.0, "m", "between 0.1 and 3 m");
     /// How far a fish moves from its lie.
     LIE_REACH "lie_reach" "reach_m" Range::above(0.0, 5.0, "m", "above 0 and at most 5 m");
     /// A bumper's length.

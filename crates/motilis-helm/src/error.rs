@@ -68,6 +68,8 @@ pub enum Refusal {
     OtherWater,
     /// No outing was fished in the hours of a track.
     NoOutingThen(Timestamp, Timestamp),
+    /// The open outing is not on the water of that run.
+    OtherRun,
     /// That experiment is over.
     Over,
     /// A figure cannot be.

@@ -19,6 +19,7 @@ mod error;
 mod evidence;
 mod log_import;
 mod names;
+mod river;
 mod season;
 mod shop;
 mod shortages;
@@ -32,9 +33,9 @@ mod whole_log;
 
 pub use aboard::Aboard;
 pub use acts::{
-    Act, ActId, BoxAct, Done, ExperimentAct, LAST_CAME, LogAct, LureAct, ObservedAct, OutingAct,
-    RigAct, Seal, SetupAct, SpreadAct, StartAct, Undone, WaterAct, WaysAct, carry_out, done_before,
-    take_back,
+    Act, ActId, Bite as CastBite, BoxAct, CastAct, Done, ExperimentAct, LAST_CAME, LogAct, LureAct,
+    ObservedAct, OutingAct, RigAct, Seal, SetupAct, SpreadAct, StartAct, Undone, WaterAct, WaysAct,
+    carry_out, done_before, take_back,
 };
 pub use book::{Book, Here, InUse, zone};
 pub use deck::{Deck, planned};
@@ -44,6 +45,7 @@ pub use evidence::Evidence;
 pub use log_import::{Coming, Fate, LogImport};
 pub use motilis_store::trash::Record;
 pub use names::Names;
+pub use river::River;
 pub use season::{Bite, Caught, Season, Told, logged_today};
 pub use shop::Shop;
 pub use shortages::{Short, shortages};

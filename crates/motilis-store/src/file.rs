@@ -28,6 +28,7 @@ pub(crate) const STEPS: &[M<'static>] = &[
     M::up(include_str!(
         "../migrations/0013-add-tracks-spots-experiments.sql"
     )),
+    M::up(include_str!("../migrations/0014-add-runs-and-casts.sql")),
 ];
 const MIGRATIONS: Migrations<'static> = Migrations::from_slice(STEPS);
 

@@ -11,6 +11,7 @@
 
 pub mod acts;
 pub mod archive;
+pub mod casts;
 mod error;
 pub mod events;
 pub mod experiments;
@@ -27,6 +28,7 @@ pub mod rigs;
 pub mod rods;
 mod row;
 pub mod rules;
+pub mod runs;
 pub mod settings;
 pub mod setups;
 pub mod spots;

@@ -3,8 +3,8 @@
 use crate::Error;
 use jiff::Timestamp;
 use motilis_core::book::{
-    DunkId, EventId, LureId, OutingId, PartId, PassId, ReadingId, RigId, RuleId, SetupId, SpotId,
-    SpreadId, TouchId, TrackId, WaterId,
+    CastId, DunkId, EventId, LureId, OutingId, PartId, PassId, ReadingId, RigId, RuleId, RunId,
+    SetupId, SpotId, SpreadId, TouchId, TrackId, WaterId,
 };
 use rusqlite::Connection;
 
@@ -41,6 +41,10 @@ pub enum Record {
     Track(TrackId),
     /// A spot.
     Spot(SpotId),
+    /// A run of a river.
+    Run(RunId),
+    /// A cast.
+    Cast(CastId),
 }
 
 impl Record {
@@ -79,6 +83,8 @@ impl Record {
             Self::Touch(id) => ("bottom_touches", "bottom touch", id.0),
             Self::Track(id) => ("tracks", "track", id.0),
             Self::Spot(id) => ("spots", "spot", id.0),
+            Self::Run(id) => ("runs", "run", id.0),
+            Self::Cast(id) => ("casts", "cast", id.0),
         }
     }
 }
@@ -100,7 +106,7 @@ pub struct Thrown {
 type Kind = (fn(i64) -> Record, &'static str);
 
 /// Every kind of record.
-const KINDS: [Kind; 15] = [
+const KINDS: [Kind; 17] = [
     (
         |id| Record::Outing(OutingId(id)),
         "date(started_utc_s, 'unixepoch')",
@@ -134,6 +140,11 @@ const KINDS: [Kind; 15] = [
     ),
     (|id| Record::Track(TrackId(id)), "name"),
     (|id| Record::Spot(SpotId(id)), "name"),
+    (|id| Record::Run(RunId(id)), "name"),
+    (
+        |id| Record::Cast(CastId(id)),
+        "replace(presentation, '_', ' ') || ' of ' || date(at_utc_s, 'unixepoch')",
+    ),
 ];
 
 /// What was thrown away since a moment, the newest first.

@@ -2,8 +2,8 @@
 
 use crate::row::{is_unreadable, why};
 use crate::{
-    Error, events, experiments, lures, outings, parts, passes, rigs, rods, rules, setups, spots,
-    tracks, waters,
+    Error, casts, events, experiments, lures, outings, parts, passes, rigs, rods, rules, runs,
+    setups, spots, tracks, waters,
 };
 use rusqlite::{Connection, Row};
 
@@ -48,6 +48,12 @@ pub fn all(connection: &Connection) -> Result<Vec<Unread>, Error> {
     })?;
     look("spot", "SELECT * FROM spots", &|row| {
         spots::read(row).map(drop)
+    })?;
+    look("run", "SELECT * FROM runs", &|row| {
+        runs::read(row).map(drop)
+    })?;
+    look("cast", "SELECT * FROM casts", &|row| {
+        casts::read(row).map(drop)
     })?;
     look("experiment", "SELECT * FROM experiments", &|row| {
         experiments::read(row).map(drop)

@@ -271,6 +271,10 @@ pub fn refusal(refusal: &Refusal) -> String {
         Refusal::NoLine => {
             "No line runs yet; open a rig in the tank and run it, then log on it".to_owned()
         }
+        Refusal::OtherRun => {
+            "The open outing is on another water than this run; open one on its river to log casts"
+                .to_owned()
+        }
         Refusal::NothingThreaded => "Nothing is threaded yet; start with a blade".to_owned(),
         Refusal::NoSuchSwap => {
             "That blade cannot be hung on that rig any more; draw up the sheet again".to_owned()

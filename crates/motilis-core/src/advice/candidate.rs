@@ -185,10 +185,7 @@ impl Traits {
 
     /// Whether it is a spinner with a body of its own.
     pub fn is_inline(&self) -> bool {
-        matches!(
-            self.kind,
-            Kind::InlineTorpedo | Kind::InlineBell | Kind::TailWeighted
-        )
+        self.kind.has_body()
     }
 
     /// Where an inline spinner carries its weight.

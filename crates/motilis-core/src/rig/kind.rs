@@ -100,6 +100,14 @@ impl Kind {
         )
     }
 
+    /// Whether it carries a body or a weight of its own.
+    pub fn has_body(self) -> bool {
+        matches!(
+            self,
+            Self::InlineTorpedo | Self::InlineBell | Self::TailWeighted
+        )
+    }
+
     /// Speeds at which practice trolls it, where practice names them (CP-03 and CP-05 of the
     /// trade's rules; common practice, no source).
     pub fn practice(self) -> Option<Practice> {

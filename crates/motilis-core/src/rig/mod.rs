@@ -165,11 +165,7 @@ impl Rig {
     ///
     /// # Errors
     /// As [`Rig::shaft`].
-    pub fn cast_shaft(
-        &self,
-        water: &Water,
-        temperature: Celsius,
-    ) -> Result<Option<Shaft>, Error> {
+    pub fn cast_shaft(&self, water: &Water, temperature: Celsius) -> Result<Option<Shaft>, Error> {
         let shaft = self.shaft(water, temperature)?;
         Ok(if self.stack.mount.is_wire() {
             shaft.map(Shaft::held_by_line)

@@ -4,10 +4,10 @@ use crate::error::{Error, Range};
 use crate::fields;
 use crate::keyed::keyed;
 use crate::motion::NodeLoad;
-use crate::rig::Rig;
-use crate::tackle::{LineStock, Weight};
+use crate::rig::{Kind, Rig};
+use crate::tackle::{LineMaterial, LineStock, SinkerStyle, Weight, WeightMaterial};
 use crate::towline::LineDrag;
-use crate::units::{Celsius, GRAVITY, Metres, MetresPerSecond};
+use crate::units::{Celsius, GRAVITY, Kilograms, Metres, MetresPerSecond};
 use crate::water::Water;
 
 /// Height of the hand over the ground one stands on, m; from memory.
@@ -236,6 +236,89 @@ impl Spool {
             main: Some(segment(self.main, Metres(0.0))),
             virtual_mass: None,
             drag: LineDrag::default(),
+        }
+    }
+}
+
+/// The casting rod of an angler, kept from outing to outing.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Gear {
+    /// Length of the rod.
+    pub rod: Metres,
+    /// The farthest cast.
+    pub longest: Metres,
+    /// Line on the reel.
+    pub on_reel: Metres,
+    /// Line that a turn of the handle takes in.
+    pub take_up: Metres,
+    /// The main line.
+    pub main: LineStock,
+    /// A bumper at its end; none where it has no length left.
+    pub bumper: LineStock,
+    /// What is left of it.
+    pub bumper_length: Metres,
+    /// Mass of the shot up the line of what has no body of its own; none where it has no mass.
+    pub shot: Kilograms,
+    /// Leader behind that shot.
+    pub lead: Metres,
+}
+
+impl Gear {
+    /// What people begin with: nine feet of rod, 20 lb braid, a yard of 12 lb bumper (from memory).
+    ///
+    /// # Panics
+    /// Never: both lines are in the catalogue.
+    pub fn usual() -> Self {
+        let stock =
+            |material, test| LineStock::of_test(material, test).expect("a line of the catalogue");
+        Self {
+            rod: Metres(2.7),
+            longest: Metres(22.0),
+            on_reel: Metres(120.0),
+            take_up: Metres(0.7),
+            main: stock(LineMaterial::Braid, 20),
+            bumper: stock(LineMaterial::Nylon, 12),
+            bumper_length: Metres(0.9),
+            shot: Kilograms(0.004),
+            lead: Metres(0.6),
+        }
+    }
+
+    /// Checks every figure.
+    ///
+    /// # Errors
+    /// [`Error::OutOfRange`] with the field.
+    pub fn check(&self) -> Result<(), Error> {
+        self.angler(Metres(0.0), Metres(0.0)).check()?;
+        fields::BUMPER.check(self.bumper_length.0)?;
+        fields::SHOT.check(self.shot.0)?;
+        fields::SHOT_LEAD.check(self.lead.0)?;
+        Ok(())
+    }
+
+    /// The angler with it, standing so far out and so deep.
+    pub fn angler(&self, stand: Metres, knee: Metres) -> Angler {
+        Angler {
+            stand,
+            knee,
+            rod: self.rod,
+            longest: self.longest,
+            on_reel: self.on_reel,
+            take_up: self.take_up,
+        }
+    }
+
+    /// The line for a rig: with the shot for one that has no body.
+    pub fn spool(&self, kind: Kind) -> Spool {
+        let shot = Weight::Sinker(SinkerStyle::SplitShot, self.shot, WeightMaterial::Tin);
+        Spool {
+            main: self.main,
+            bumper: (self.bumper_length.0 > 0.0).then_some((self.bumper, self.bumper_length)),
+            weight: (!kind.has_body() && self.shot.0 > 0.0).then_some((
+                shot,
+                self.bumper,
+                self.lead,
+            )),
         }
     }
 }

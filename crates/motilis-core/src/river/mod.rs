@@ -32,7 +32,7 @@ mod search;
 mod section;
 
 pub use cast::{Act, Cast, Fineness, Place, Tackle, Thrown, angle_of};
-pub use gear::{Angler, FOLLOWED, Held, Plan, Spool, line_fields, lure_fields};
+pub use gear::{Angler, FOLLOWED, Gear, Held, Plan, Spool, line_fields, lure_fields};
 pub use grid::{
     Cover, FIRST, Far, Fished, GridCast, STEP, STEPS, School, Way, Whole, grid, stands, whole,
 };

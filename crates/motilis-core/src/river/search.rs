@@ -216,8 +216,8 @@ impl Scene<'_> {
             let path = self.path(&plan, Fineness::COMPARED)?;
             let fishing = |moment: &super::Moment| moment.at > TAKEN_UP;
             let all = path.seconds_while(fishing);
-            let turning = path
-                .seconds_while(|moment| fishing(moment) && moment.works() && !moment.on_bed);
+            let turning =
+                path.seconds_while(|moment| fishing(moment) && moment.works() && !moment.on_bed);
             Ok(all > 0.0 && turning >= NEARLY_ALL * all)
         };
         // From below, since a rig that is reeled too fast rolls over.

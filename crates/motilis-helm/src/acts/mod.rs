@@ -4,6 +4,7 @@
 //! saw. [`carry_out`] does an act once; asked for again, it answers what it answered then.
 
 mod boxes;
+mod cast;
 mod experiment;
 mod log;
 mod lure;
@@ -17,6 +18,7 @@ mod water;
 mod ways;
 
 pub use boxes::{BoxAct, LAST_CAME};
+pub use cast::{Bite, CastAct};
 pub use experiment::ExperimentAct;
 pub use log::LogAct;
 pub use lure::LureAct;
@@ -58,6 +60,8 @@ pub enum Act {
     Outing(OutingAct),
     /// Of the log.
     Log(LogAct),
+    /// Of casting in a river.
+    Cast(CastAct),
     /// Of an experiment.
     Experiment(ExperimentAct),
     /// Of a rig on the bench.
@@ -100,6 +104,7 @@ impl Act {
         match self {
             Self::Outing(_) => "outing",
             Self::Log(_) => "log",
+            Self::Cast(_) => "cast",
             Self::Experiment(_) => "experiment",
             Self::Rig(_) => "rig",
             Self::Box(_) => "box",
@@ -119,6 +124,7 @@ impl Act {
         match self {
             Self::Outing(act) => act.done(doing),
             Self::Log(act) => act.done(doing),
+            Self::Cast(act) => act.done(doing),
             Self::Experiment(act) => act.done(doing),
             Self::Rig(act) => act.done(doing),
             Self::Box(act) => act.done(doing),

@@ -8,7 +8,7 @@ use motilis_core::advice::Mark;
 use motilis_core::book::{Outing, OutingId, RigId, TemperatureReading, WaterId, check_clock};
 use motilis_core::evidence::LONGEST;
 use motilis_core::units::Metres;
-use motilis_store::{Connection, outings, readings, rigs, rods, settings, waters};
+use motilis_store::{Connection, outings, passes, readings, rigs, rods, settings, waters};
 
 /// A change of outings and their conditions.
 #[derive(Debug, Clone, PartialEq)]
@@ -63,8 +63,12 @@ impl OutingAct {
             }
             Self::End(ended) => {
                 if ended.is_some() {
-                    for aboard in Aboard::all(book)? {
-                        take_in(doing, &aboard)?;
+                    let here = book.here()?;
+                    for (id, pass) in passes::of_outing(connection, here.id)? {
+                        if pass.is_open() {
+                            let to = Some(doing.at.max(pass.from));
+                            passes::set_hours(connection, id, pass.from, to)?;
+                        }
                     }
                 }
                 change(doing, |outing| outing.ended = ended)

@@ -1,10 +1,11 @@
 use super::{Doing, Made};
 use crate::error::{Error, Refusal};
-use motilis_core::book::{RuleId, SpotId, WaterBody, WaterId};
+use motilis_core::book::{RuleId, RunId, SpotId, WaterBody, WaterId};
+use motilis_core::river::Run;
 use motilis_core::rules::LocalRule;
 use motilis_core::track::Spot;
 use motilis_store::trash::{self, Record};
-use motilis_store::{Connection, rules, spots, waters};
+use motilis_store::{Connection, rules, runs, spots, waters};
 
 /// A change of a water or its rules.
 #[derive(Debug, Clone, PartialEq)]
@@ -17,6 +18,8 @@ pub enum WaterAct {
     Rule(WaterId, Option<RuleId>, Box<LocalRule>),
     /// A new spot of it, or one as it really is.
     Spot(Option<SpotId>, Box<Spot>),
+    /// A new run of it, or one as it really is.
+    Run(Option<RunId>, Box<Run>),
     /// A rule of it is thrown away.
     ThrowRule(WaterId, RuleId),
 }
@@ -28,6 +31,7 @@ impl WaterAct {
             Self::Add(water) | Self::Change(_, water) => water.check().map_err(Refusal::Figure)?,
             Self::Rule(_, _, rule) => rule.check().map_err(Refusal::Figure)?,
             Self::Spot(_, spot) => spot.check().map_err(Refusal::Figure)?,
+            Self::Run(_, run) => run.check().map_err(Refusal::Figure)?,
             Self::ThrowRule(..) => {}
         }
         Ok(Some(match self {
@@ -45,6 +49,11 @@ impl WaterAct {
             Self::Spot(None, spot) => spots::add(connection, &spot)?.0,
             Self::Spot(Some(id), spot) => {
                 spots::update(connection, id, &spot)?;
+                id.0
+            }
+            Self::Run(None, run) => runs::add(connection, &run)?.0,
+            Self::Run(Some(id), run) => {
+                runs::update(connection, id, &run)?;
                 id.0
             }
             Self::ThrowRule(water, id) => {

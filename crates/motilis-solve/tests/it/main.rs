@@ -922,7 +922,11 @@ fn every_cast_of_the_reference_is_answered() {
                 .sum();
             let deep = (ours[3].as_f64().unwrap() - theirs[3].as_f64().unwrap()).abs();
             let (place, depth) = if is_chain { (0.05, 0.15) } else { (0.02, 0.03) };
-            assert!(off.sqrt() < place * line, "{}: {ours} {theirs}", request["name"]);
+            assert!(
+                off.sqrt() < place * line,
+                "{}: {ours} {theirs}",
+                request["name"]
+            );
             assert!(deep < depth, "{}: {ours} {theirs}", request["name"]);
             if !is_chain {
                 let (a, b) = (ours[4].as_f64().unwrap(), theirs[4].as_f64().unwrap());
@@ -971,7 +975,10 @@ fn a_river_is_asked_for_best_slowest_and_grid() {
     assert!(slowest.is_some_and(|slowest| slowest < 2.0), "{slowest:?}");
     request["ask"] = json!("grid");
     request["school"] = json!("down_and_across");
-    assert_eq!(ask(What::River, &request)["grid"].as_array().unwrap().len(), 6);
+    assert_eq!(
+        ask(What::River, &request)["grid"].as_array().unwrap().len(),
+        6
+    );
     request["ask"] = json!("best");
     request["zone"] = json!({"lie_m": [3.0, 9.0, -1.3]});
     let best = ask(What::River, &request);
