@@ -129,6 +129,10 @@ fields! {
     CAST_ANGLE "cast_angle" "angle_deg" Range::closed(0.0, 180.0, "°", "between 0 (straight down) and 180° (straight up)");
     /// Seconds that a cast is let sink.
     SINK "sink" "sink_seconds" Range::closed(0.0, 30.0, "s", "between 0 and 30 s");
+    /// Turns of the handle a second.
+    HANDLE "handle" "turns_per_s" Range::closed(0.0, 5.0, "", "between 0 (held) and 5 turns a second");
+    /// Seconds after which the tip goes up.
+    LIFT "lift" "lift_seconds" Range::closed(0.0, 60.0, "s", "between 0 and 60 s");
     /// How far below the head of a run one stands.
     STAND_ALONG "stand_along" "stand_along_m" Range::closed(0.0, 500.0, "m", "between 0 and 500 m");
     /// How far out one stands.

@@ -8,6 +8,7 @@ mod made;
 mod many;
 mod outings;
 mod rigs;
+mod river;
 mod season;
 mod setups;
 mod spreads;
@@ -35,6 +36,7 @@ pub fn fill(store: &Store, seed: u64) -> Result<(), Error> {
         made::build(connection, &rigs)?;
         let open = outings::add(connection, &waters, &rigs, seed)?;
         tracks::add(connection, &waters, seed)?;
+        river::add(connection, &waters, seed)?;
         let spread = spreads::add(connection, &rigs, &setups)?;
         settings::set(connection, "open_spread", &spread.0.to_string())?;
         settings::set(connection, "crew", "2")?;

@@ -10,6 +10,7 @@ use motilis_store::{Connection, Error, rules, waters};
 pub struct Waters {
     pub tamarin: (WaterId, WaterBody),
     pub orrin: (WaterId, WaterBody),
+    pub cassel: WaterId,
 }
 
 /// Adds the three waters with their invented rules.
@@ -59,6 +60,7 @@ pub fn add(connection: &Connection) -> Result<Waters, Error> {
     Ok(Waters {
         tamarin: (id, tamarin),
         orrin: (orrin_id, orrin),
+        cassel,
     })
 }
 

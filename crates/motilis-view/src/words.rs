@@ -3,6 +3,7 @@
 pub mod advice;
 pub mod bench;
 pub mod light;
+pub mod river;
 pub mod rules;
 pub mod spread;
 

@@ -3,8 +3,8 @@
 use crate::error::Error;
 use crate::screens::{
     acts, bench, boxes, column, evidence, experiment, files, installed, judging, log, lures,
-    motion, outings, parts, photo, settings, setups, sheet, spread, spread_acts, start, tank,
-    today, track, waters,
+    motion, outings, parts, photo, river, settings, setups, sheet, spread, spread_acts, start,
+    tank, today, track, waters,
 };
 use crate::{api, assets};
 use actix_multipart::form::MultipartFormConfig;
@@ -135,6 +135,18 @@ pub fn configure(config: &mut ServiceConfig) {
         .route("/spread/{spread}/motion/{run}/frames.json", web::get().to(motion::frames))
         .route("/spread/{spread}/motion/{run}/stop", web::post().to(motion::stop))
         .route("/spread/{spread}/rename", web::post().to(spread_acts::rename))
+        .route("/river", web::get().to(river::show))
+        .route("/river/rigs", web::get().to(river::rigs))
+        .route("/river/best", web::get().to(river::best))
+        .route("/river/cast", web::post().to(river::cast))
+        .route("/river/gear", web::post().to(river::set_gear))
+        .route("/river/ways", web::post().to(river::set_ways))
+        .route("/waters/{water}/runs", web::post().to(river::add_run))
+        .route("/waters/{water}/runs/new", web::get().to(river::blank_run))
+        .route("/runs/{run}", web::get().to(river::show_run))
+        .route("/runs/{run}", web::post().to(river::save_run))
+        .route("/runs/{run}/delete", web::post().to(river::delete_run))
+        .route("/runs/{run}/restore", web::post().to(river::restore_run))
         .route("/setups", web::get().to(setups::list))
         .route("/setups", web::post().to(setups::add))
         .route("/setups/{setup}", web::get().to(setups::show))

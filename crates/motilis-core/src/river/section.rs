@@ -152,6 +152,19 @@ impl Section {
         CubicMetresPerSecond(strips.sum())
     }
 
+    /// The same run with all its speeds in proportion.
+    #[must_use]
+    pub fn faster(&self, factor: f64) -> Self {
+        let stations = self.stations.iter().map(|station| Station {
+            surface: station.surface * factor,
+            ..*station
+        });
+        Self {
+            stations: stations.collect(),
+            ..*self
+        }
+    }
+
     /// The deepest it gets.
     pub fn deepest(&self) -> Metres {
         let depths = self.stations.iter().map(|station| station.depth.0);

@@ -10,7 +10,7 @@ use jiff::{SignedDuration, Timestamp};
 use motilis_core::book::{RuleId, WaterBody, WaterId};
 use motilis_core::column::{Course, hours};
 use motilis_helm::{Book, Error, zone};
-use motilis_store::{rules, waters as table};
+use motilis_store::{rules, runs, waters as table};
 
 /// The list of waters, and one that was just thrown away.
 ///
@@ -136,6 +136,8 @@ pub struct Extra {
     pub deleted_rule: Option<i64>,
     /// Whether something was just saved.
     pub saved: bool,
+    /// A run that was just thrown away.
+    pub run_gone: Option<i64>,
 }
 
 /// The form of a new water, as typed or blank.
@@ -154,6 +156,7 @@ pub fn new_water(book: &Book<'_>, device: Device, form: Option<WaterForm>) -> Re
         form: form.unwrap_or_else(blank),
         rules: Vec::new(),
         rule: None,
+        runs: None,
         notice: None,
     })
 }
@@ -204,7 +207,12 @@ pub fn water(
         ),
         (None, None) => rule_form::form(None, &Texts::new(), &water, units, None),
     };
+    let gone = extra.run_gone.map(|run| {
+        let undo = format!("/runs/{run}/restore");
+        ("Run thrown away; casts in it stay.".to_owned(), Some(undo))
+    });
     let notice = match (extra.deleted_rule, extra.saved) {
+        _ if gone.is_some() => gone,
         (Some(rule), _) => Some((
             "Rule thrown away.".to_owned(),
             Some(format!("/waters/{}/rules/{rule}/restore", id.0)),
@@ -221,6 +229,21 @@ pub fn water(
             .unwrap_or_else(|| water_form::shown(&water, units)),
         rules: rows,
         rule: Some(rule),
+        runs: of_river(book, id, &water, units)?,
         notice,
     })
+}
+
+/// The runs of a river, for its page; none of a lake.
+fn of_river(
+    book: &Book<'_>,
+    id: WaterId,
+    water: &WaterBody,
+    system: System,
+) -> Result<Option<Vec<(i64, String, String)>>, Error> {
+    let all = runs::of_water(book.connection(), id)?;
+    let rows = all
+        .iter()
+        .map(|(id, run)| (id.0, run.name.clone(), words::river::about(run, system)));
+    Ok((water.river || !all.is_empty()).then(|| rows.collect()))
 }

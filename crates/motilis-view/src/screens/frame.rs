@@ -65,6 +65,8 @@ pub enum Screen {
     Log,
     /// Parts and made-up rigs.
     Box,
+    /// Casts in a run of a river.
+    River,
     /// Lakes, rivers and sea areas with their rules.
     Waters,
     /// None of them: a message.
@@ -126,12 +128,13 @@ impl Frame {
     }
 
     /// The screens that can be opened, with their addresses.
-    pub fn doors(&self) -> [(Screen, &'static str, &'static str); 7] {
+    pub fn doors(&self) -> [(Screen, &'static str, &'static str); 8] {
         [
             (Screen::Today, "/today", "Today"),
             (Screen::Bench, "/bench", "Bench"),
             (Screen::Tank, "/tank", "Tank"),
             (Screen::Spread, "/spread", "Spread"),
+            (Screen::River, "/river", "River"),
             (Screen::Log, "/log", "Log"),
             (Screen::Box, "/box", "Box"),
             (Screen::Waters, "/waters", "Waters"),
@@ -140,14 +143,17 @@ impl Frame {
 
     /// The doors a thumb reaches on a phone.
     pub fn doors_near(&self) -> [(Screen, &'static str, &'static str); 4] {
-        let [today, _, tank, spread, log, ..] = self.doors();
-        [today, tank, spread, log]
+        let [today, _, tank, spread, river, log, ..] = self.doors();
+        // Where one casts, the spread stays at home.
+        let lines = if self.here.river { river } else { spread };
+        [today, tank, lines, log]
     }
 
     /// The doors behind "More" there.
-    pub fn doors_far(&self) -> [(Screen, &'static str, &'static str); 3] {
-        let [_, bench, _, _, _, stock, waters] = self.doors();
-        [bench, stock, waters]
+    pub fn doors_far(&self) -> [(Screen, &'static str, &'static str); 4] {
+        let [_, bench, _, spread, river, _, stock, waters] = self.doors();
+        let lines = if self.here.river { spread } else { river };
+        [bench, lines, stock, waters]
     }
 
     /// Whether the screen shown is behind "More".

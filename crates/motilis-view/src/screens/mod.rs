@@ -12,6 +12,7 @@ mod judging;
 mod line_table;
 mod log;
 mod message;
+mod river;
 mod setups;
 mod spread;
 mod start;
@@ -38,6 +39,10 @@ pub use judging::{Judging, SchoolRow, WeightRow};
 pub use line_table::LineTable;
 pub use log::{Entry, EntryForm, Log, Notice, PassForm, PassRow, Playbook, RodRow, SwitchRow};
 pub use message::Message;
+pub use river::{
+    CastLook, Counting, GearForm, GridCell, OrderRow, RiverNone, RiverRigs, RiverScreen, RunForm,
+    RunScreen, TriedRow,
+};
 pub use setups::{SetupForm, SetupGroup, SetupRow, Setups};
 pub use spread::{
     CardRow, ComparedRow, CourseForm, Editor, HolderBox, LineRow, LureForm, LureScreen,

@@ -40,6 +40,8 @@ pub struct WaterRow {
 #[derive(Debug, Template)]
 #[template(path = "water.html")]
 pub struct Water {
+    /// Runs of a river: number, name, what it is; `None` of a lake.
+    pub runs: Option<Vec<(i64, String, String)>>,
     /// The frame.
     pub frame: Frame,
     /// Its number; none while it is new.

@@ -58,7 +58,7 @@ pub(crate) async fn take_out(
     restore(&app, &sent, record, |_| "/deleted".to_owned()).await
 }
 
-async fn throw(
+pub(crate) async fn throw(
     app: &App,
     sent: &Sent<Nothing>,
     record: Record,
@@ -68,7 +68,7 @@ async fn throw(
     Ok(see(&address(made(done))))
 }
 
-async fn restore(
+pub(crate) async fn restore(
     app: &App,
     sent: &Sent<Nothing>,
     record: Record,

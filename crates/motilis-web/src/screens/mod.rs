@@ -15,6 +15,7 @@ pub(crate) mod motion;
 pub(crate) mod outings;
 pub(crate) mod parts;
 pub(crate) mod photo;
+pub(crate) mod river;
 pub(crate) mod settings;
 pub(crate) mod setups;
 pub(crate) mod sheet;

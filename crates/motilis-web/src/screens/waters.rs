@@ -37,6 +37,9 @@ pub(crate) struct Ask {
     #[serde(deserialize_with = "motilis_view::forms::lenient")]
     deleted_rule: Option<i64>,
     saved: String,
+    /// A run that was thrown away just now.
+    #[serde(deserialize_with = "motilis_view::forms::lenient")]
+    run_gone: Option<i64>,
 }
 
 /// `GET /waters/new`
@@ -74,6 +77,7 @@ pub(crate) async fn show(
         in_hand: ask.rule,
         deleted_rule: ask.deleted_rule,
         saved: !ask.saved.is_empty(),
+        run_gone: ask.run_gone,
         ..WaterExtra::default()
     };
     let page = app
