@@ -12,14 +12,15 @@ use motilis_core::advice::{
 };
 use motilis_core::bench::Stocked;
 use motilis_core::book::{
-    EventKind, MadeState, PartId, ReadingId, RigId, RuleId, SetupId, TemperatureReading,
+    EventKind, MadeState, PartId, ReadingId, RigId, RuleId, RunId, SetupId, TemperatureReading,
 };
 use motilis_core::evidence::{Angler, Light, Record};
 use motilis_core::line::{Changes, LineSetup};
 use motilis_core::rig::Finish;
+use motilis_core::river::{Gear, Run};
 use motilis_core::rules::{Limits, LocalRule};
 use motilis_core::spread::Tackle;
-use motilis_store::{Connection, events, made, outings, parts, readings, rules};
+use motilis_store::{Connection, events, made, outings, parts, readings, rules, runs};
 use std::collections::{BTreeMap, HashMap};
 use std::sync::Arc;
 
@@ -61,6 +62,10 @@ pub struct Desk {
     pub readings: Vec<(ReadingId, TemperatureReading)>,
     /// Rules of the water.
     pub rules: Vec<(RuleId, LocalRule)>,
+    /// Runs of the water, and the casting rod.
+    pub runs: Vec<(RunId, Run)>,
+    /// The casting rod.
+    pub gear: Gear,
     marks: HashMap<RigId, Mark>,
 }
 
@@ -125,7 +130,6 @@ impl Desk {
         let mut desk = Self {
             marks: outings::marks(connection, here.id)?.into_iter().collect(),
             readings: readings::of_outing(connection, here.id)?,
-            here,
             day,
             date,
             ways,
@@ -136,6 +140,9 @@ impl Desk {
             finishes: Vec::new(),
             rules,
             tools: Vec::new(),
+            runs: runs::of_water(connection, here.outing.water)?,
+            gear: crate::river::gear(connection)?,
+            here,
         };
         desk.lay_out(book, &records, stock)?;
         Ok(desk)

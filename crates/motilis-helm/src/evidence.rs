@@ -10,7 +10,7 @@ use motilis_core::evidence::{
 };
 use motilis_core::fish::Fish;
 use motilis_store::waters;
-use std::collections::{BTreeSet, HashMap};
+use std::collections::{BTreeMap, BTreeSet, HashMap};
 
 /// All that was fished for, cut into pieces that can be grouped.
 pub struct Evidence<'n> {
@@ -32,6 +32,21 @@ pub struct Evidence<'n> {
     named: &'n Named<'n>,
 }
 
+/// What a rig brought by the cast.
+#[derive(Debug, Clone, PartialEq)]
+pub struct ByCast {
+    /// What was cast.
+    pub tackle: Tackle,
+    /// Casts.
+    pub casts: u32,
+    /// Strikes that did not hook.
+    pub strikes: u32,
+    /// Fish.
+    pub fish: u32,
+    /// What is believed of its rate, per hundred casts.
+    pub belief: Option<Belief>,
+}
+
 impl<'n> Evidence<'n> {
     /// Reads it.
     ///
@@ -41,7 +56,12 @@ impl<'n> Evidence<'n> {
         let connection = book.connection();
         let season = Season::load(connection, fish)?;
         let whole = season.whole();
-        let tackle: BTreeSet<Tackle> = season.stretches().map(|one| one.tackle).collect();
+        let cast = season.outings().iter().flat_map(|told| &told.casts);
+        let tackle: BTreeSet<Tackle> = season
+            .stretches()
+            .map(|one| one.tackle)
+            .chain(cast.map(|cast| cast.tackle))
+            .collect();
         let bodies = waters::all(connection)?.into_iter();
         Ok(Self {
             fish,
@@ -84,6 +104,44 @@ impl<'n> Evidence<'n> {
             hours.then_with(|| (&a.key, &a.other).cmp(&(&b.key, &b.other)))
         });
         Ok(rates)
+    }
+
+    /// What each rig brought by the cast, those with the most casts first: fish and strikes on hundreds of casts, with what is
+    /// believed of the rate. The prior is the angler's own mean by the cast, a fish on a hundred casts while there are few
+    /// (from memory).
+    ///
+    /// # Errors
+    /// [`Error::Core`] for counts that cannot be.
+    pub fn by_cast(&self) -> Result<Vec<ByCast>, Error> {
+        let mut sums: BTreeMap<Tackle, ByCast> = BTreeMap::new();
+        let all = self.season.outings().iter().flat_map(|told| &told.casts);
+        for cast in all {
+            let sum = sums.entry(cast.tackle).or_insert(ByCast {
+                tackle: cast.tackle,
+                casts: 0,
+                strikes: 0,
+                fish: 0,
+                belief: None,
+            });
+            sum.casts += 1;
+            sum.fish += u32::from(cast.fish);
+            sum.strikes += u32::from(cast.strike);
+        }
+        let hundreds = |casts: u32| f64::from(casts) / 100.0;
+        let fish: u32 = sums.values().map(|sum| sum.fish).sum();
+        let casts: u32 = sums.values().map(|sum| sum.casts).sum();
+        let mean = (f64::from(fish) + 1.0) / (hundreds(casts) + 1.0);
+        let angler = Angler::with_rate(mean)?;
+        let mut told: Vec<ByCast> = sums.into_values().collect();
+        for one in &mut told {
+            let record = Record {
+                fish: one.fish,
+                rod_hours: hundreds(one.casts),
+            };
+            one.belief = Some(angler.believes(record)?);
+        }
+        told.sort_by_key(|one| std::cmp::Reverse(one.casts));
+        Ok(told)
     }
 
     /// Two groups held against each other.

@@ -13,7 +13,7 @@ use motilis_core::fish::Fish;
 use motilis_core::rig::Rig;
 use motilis_core::sky::{dawn, surface_light};
 use motilis_core::units::Metres;
-use motilis_store::{Connection, events, outings, passes, rigs, stamps, waters};
+use motilis_store::{Connection, casts, events, outings, passes, rigs, stamps, waters};
 use std::collections::{BTreeMap, HashMap};
 use std::sync::{Arc, LazyLock, Mutex, PoisonError};
 
@@ -39,6 +39,17 @@ pub struct Caught {
     pub kept: bool,
     /// The day, by its water's clock.
     pub date: Date,
+}
+
+/// A cast in a river, and what came of it.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct CastTold {
+    /// What was cast.
+    pub tackle: Tackle,
+    /// Whether a fish was on.
+    pub fish: bool,
+    /// Whether it was a strike that did not hook.
+    pub strike: bool,
 }
 
 /// What an outing tells.
@@ -68,6 +79,8 @@ pub struct Told {
     pub caught: Vec<Caught>,
     /// Plays and bites on rods, for what a play brought.
     pub on_rods: Vec<OnRodAt>,
+    /// Casts of a spinner.
+    pub casts: Vec<CastTold>,
 }
 
 /// What was reckoned of each outing, with the stamp it had then; stamps are drawn at random, so that those of two data
@@ -241,8 +254,22 @@ impl Reckoner<'_> {
                 bite,
             })
         });
+        let of_event = |id: EventId| {
+            let found = events.iter().find(|(known, _)| *known == id);
+            found.map(|(_, event)| event.kind)
+        };
+        let casts = casts::of_outing(self.connection, id)?.into_iter();
+        let casts = casts.filter_map(|(_, cast)| {
+            let kind = cast.event.and_then(of_event);
+            Some(CastTold {
+                tackle: Tackle::Rig(cast.rig?),
+                fish: kind == Some(EventKind::Fish),
+                strike: kind == Some(EventKind::Strike),
+            })
+        });
         Ok(Told {
             id,
+            casts: casts.collect(),
             fish: outing.fish,
             water: outing.water,
             date: outing

@@ -1,6 +1,7 @@
 use super::Layout;
 use crate::blade::{Running, Window};
 use crate::error::Error;
+use crate::motion::NodeLoad;
 use crate::rig::{Attraction, BaitSpin, Rig, Spin, Stack};
 use crate::units::{Celsius, Kilograms, Metres, MetresPerSecond, Newtons, SquareMetres};
 use crate::water::Water;
@@ -65,7 +66,7 @@ const SMALL_PART: f64 = 0.8;
 
 /// Weighs and balances a stack in water, its blade at a speed.
 ///
-/// Sinking freely, weight under water and drag balance: `v = √(2 W / (ρ C_D A))`. The rig points with
+/// Sinking freely, weight under water and drag balance: `v = √(2 W / (ρ C_D A))`, as in a cast ([`NodeLoad::sink_speed`]). The rig points with
 /// the end down that lies on the side of its centre of mass, seen from its centre of drag.
 /// What its blade does is told only of a rig that can run.
 pub fn figures(
@@ -114,14 +115,21 @@ pub fn figures(
     } else {
         Attitude::Level
     };
-    let runs = Rig::new("", stack.clone()).and_then(|rig| turning(&rig, water, temperature, speed));
+    let rig = Rig::new("", stack.clone());
+    // What runs sinks as it is cast; of what does not, all parts are in the water's way.
+    let cast = rig
+        .as_ref()
+        .ok()
+        .and_then(|rig| NodeLoad::of_cast(rig, water, temperature).ok());
+    let sink_speed = cast.map_or(MetresPerSecond(sink), |load| load.sink_speed(water));
+    let runs = rig.and_then(|rig| turning(&rig, water, temperature, speed));
     let unfit = runs.as_ref().err().cloned();
     Figures {
         mass: Kilograms(mass),
         submerged_weight: Newtons(weight),
         centre_of_mass,
         centre_of_drag,
-        sink_speed: MetresPerSecond(sink),
+        sink_speed,
         attitude,
         running: runs.ok(),
         unfit,

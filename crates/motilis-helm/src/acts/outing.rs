@@ -156,9 +156,10 @@ fn begin(doing: &Doing<'_, '_>, asked: Option<WaterId>) -> Made {
         let carried: Vec<String> = CARRIED.iter().map(|(name, _)| (*name).to_owned()).collect();
         outings::set_carried(connection, new, &carried)?;
     }
+    // Trolling rods stay at home where one casts.
     let rods = match open {
-        Some(_) => Aboard::all(book)?,
-        None => Vec::new(),
+        Some(here) if here.water.river == water.river => Aboard::all(book)?,
+        Some(_) | None => Vec::new(),
     };
     // An outing that was left open days ago has nothing in the water any more.
     let goes_on = open.is_some_and(|here| {

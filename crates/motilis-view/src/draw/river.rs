@@ -15,10 +15,12 @@ const ARROW_ROWS: usize = 6;
 const ARROW: f64 = 1.6;
 /// Seconds between two rings of a path.
 const RING_EVERY: f64 = 1.0;
-/// The longest piece of a run that a plan shows, m.
-const LONGEST: f64 = 64.0;
-/// How much deeper than long a section is drawn.
-const STRETCH: f64 = 4.0;
+/// Water above the head and below the tail-out, into which casts from the ends go, m.
+const BEYOND: f64 = 12.0;
+/// The shortest piece along that a plan shows, m.
+const SHORTEST: f64 = 26.0;
+/// How much deeper than long a section is drawn at most.
+const STRETCH: f64 = 6.0;
 
 /// A path to be drawn, with what it is.
 #[derive(Debug, Clone, Copy)]
@@ -74,6 +76,7 @@ pub struct RunPlan {
     span: Px,
     water: (Px, Px),
     wade: Option<Px>,
+    ends: Vec<(Px, &'static str)>,
     arrows: Vec<(Px, Px, Px, Px)>,
     covered: Vec<(Px, Px, Px)>,
     cell: Px,
@@ -92,15 +95,16 @@ pub struct RunPlan {
     title: String,
 }
 
-/// The part of a run that is shown, m along: all of it, or what lies round the stand.
+/// The part of the water that is shown, m along: the run with what lies above and below it, or what lies round the stand.
 fn shown(run: &Run, stand: Option<Metres>, width: f64, scale: f64) -> (f64, f64) {
-    let most = ((width - 2.0 * ROOM) / scale).min(LONGEST);
-    let length = run.length.0;
-    if length <= most {
-        return (0.0, length);
+    let most = (width - 2.0 * ROOM) / scale;
+    let beyond = if stand.is_some() { BEYOND } else { 1.0 };
+    let whole = run.length.0 + 2.0 * beyond;
+    if whole <= most {
+        return (-beyond, run.length.0 + beyond);
     }
-    let middle = stand.map_or(0.5 * length, |stand| stand.0);
-    let from = (middle - 0.5 * most).clamp(0.0, length - most);
+    let middle = stand.map_or(0.5 * run.length.0, |stand| stand.0);
+    let from = (middle - 0.5 * most).clamp(-beyond, whole - beyond - most);
     (from, from + most)
 }
 
@@ -135,8 +139,7 @@ impl RunPlan {
         let across = source.section.width().0;
         let run = source.run;
         let tall = (height - 2.0 * ROOM) / across;
-        let longest = run.length.0.min(LONGEST);
-        let scale = tall.min((width - 2.0 * ROOM) / longest.min(30.0));
+        let scale = tall.min((width - 2.0 * ROOM) / SHORTEST);
         let stand = source.stand;
         let (from, to) = shown(run, stand.map(|(along, _)| along), width, scale);
         let to_the_left = run.bank == Bank::Left;
@@ -206,7 +209,13 @@ impl RunPlan {
         };
         let bar_words = source.system.way(Metres(bar)).to_string();
         let edge = left + span;
+        let ends = [(0.0, "head"), (run.length.0, "tail-out")];
+        let ends = ends
+            .into_iter()
+            .filter(|(along, _)| (from..=to).contains(along))
+            .map(|(along, words)| (x(along), words));
         Self {
+            ends: ends.collect(),
             width: Px(width),
             height: Px(height),
             tints: tints.collect(),
@@ -324,8 +333,8 @@ impl RunSection {
         let wide = (width - left - right) / length;
         let tall = (height - top - bottom) / deepest;
         // The same stretch everywhere, as long as it fits.
-        let scale = wide.min(tall / STRETCH);
-        let stretch = (tall / scale).min(2.0 * STRETCH);
+        let scale = wide;
+        let stretch = (tall / scale).min(STRETCH);
         let x = Scale::new((0.0, length), (left, left + length * scale));
         let y = Scale::new((0.0, deepest), (top, top + deepest * scale * stretch));
         let every = (along.len() / 160).max(1);
@@ -374,7 +383,7 @@ impl RunSection {
         let unit = Quantity::Depth.unit(source.system);
         let deep = ticks(0.0, unit.from_si(deepest), 5).into_iter();
         let far = ticks(0.0, unit.from_si(length), 8).into_iter();
-        let drawn_others = others.iter().map(|(other, name)| {
+        let drawn_others = others.iter().zip(1..).map(|((other, name), place)| {
             let points = other
                 .iter()
                 .step_by((other.len() / 120).max(1))
@@ -382,7 +391,7 @@ impl RunSection {
                 .map(|(gone, moment)| (x.at(*gone), y.at(moment.place[2].max(0.0))));
             let points: Vec<_> = points.collect();
             let at = points
-                .get(points.len() / 3)
+                .get(place * points.len() / 3)
                 .copied()
                 .unwrap_or((Px(left), Px(top)));
             (

@@ -304,6 +304,7 @@ pub fn evidence(
             by.key(),
             crossed.map_or("", Grouping::key)
         ),
+        by_cast: by_cast(&evidence)?,
         more: rates.len() - shown.len(),
         a: choices(Some(pair[0])),
         b: choices(Some(pair[1])),
@@ -312,6 +313,30 @@ pub fn evidence(
         weeks: weeks(&evidence)?,
         lengths: lengths(&evidence, &rules, system),
     })
+}
+
+/// What each rig brought by the cast.
+fn by_cast(evidence: &Evidence<'_>) -> Result<Vec<RateRow>, Error> {
+    let all = evidence.by_cast()?;
+    let most = scale(all.iter().filter_map(|one| one.belief.as_ref()));
+    let rows = all.iter().filter_map(|one| {
+        let belief = one.belief.as_ref()?;
+        let (low, high) = belief.interval();
+        Some(RateRow {
+            name: evidence.name(one.tackle).to_owned(),
+            bar: RateBar::new(belief.rate(), (low, high), belief.mean, most),
+            rate: format!("{:.1} per 100 casts ({low:.1}–{high:.1})", belief.rate()),
+            rests_on: format!(
+                "{} fish, {} strike{} on {} casts",
+                one.fish,
+                one.strikes,
+                if one.strikes == 1 { "" } else { "s" },
+                one.casts
+            ),
+            best: String::new(),
+        })
+    });
+    Ok(rows.collect())
 }
 
 fn whole(evidence: &Evidence<'_>) -> String {

@@ -13,7 +13,9 @@ use motilis_core::column::{Blade, Seen as Look};
 use motilis_core::light::{Picture, Shown, Target, Verdict, claims};
 use motilis_core::line::{Line, OutFor, Start};
 use motilis_core::rig::{Finish, Rig, What};
+use motilis_core::river::{Angler, Fineness, Held, Plan, Scene, Thrown, reel_for};
 use motilis_core::units::{Metres, MetresPerSecond};
+use motilis_core::water::Water;
 use motilis_helm::{Desk, Error};
 
 /// Width of a rig's drawing, px.
@@ -216,6 +218,7 @@ fn figures(desk: &Seen<Desk>, pick: &Pick) -> Vec<PickFigure> {
     }
     if day.river {
         figures.push(cast(desk, pick));
+        figures.extend(thrown(desk, pick));
     } else {
         figures.extend(behind(desk, pick));
     }
@@ -274,6 +277,56 @@ fn cast(desk: &Seen<Desk>, pick: &Pick) -> PickFigure {
             }
         ),
     }
+}
+
+/// How it is cast into the first run of the river: square, reeled so that the blade turns, and how deep it goes there.
+fn thrown(desk: &Seen<Desk>, pick: &Pick) -> Option<PickFigure> {
+    let (_, run) = desk.runs.first()?;
+    let system = desk.device.system;
+    let rig = &desk.candidates[pick.index].rig;
+    let section = run.section().ok()?;
+    let water = Water::fresh(desk.day.temperature).ok()?;
+    let spool = desk.gear.spool(rig.kind());
+    let tackle = spool.tackle(rig, &water, desk.day.temperature).ok()?;
+    let angler = desk.gear.angler(run.wade, Angler::knee(&section, run.wade));
+    let room = (section.width() - run.wade).0 - 1.0;
+    let start = tackle.lure.blade.map_or(0.0, |blade| blade.start.0);
+    let current = section.surface(Metres(0.5 * section.width().0));
+    // Half as fast again as the blade starts with, across the current.
+    let reel = reel_for(MetresPerSecond(1.5 * start), current, 0.0)
+        .0
+        .max(0.2);
+    let plan = Plan {
+        thrown: Thrown {
+            angle_deg: 90.0,
+            distance: Metres(room.min(0.7 * angler.longest.0)),
+        },
+        held: Held::Level,
+        sink: 0.0,
+        reel: MetresPerSecond(reel),
+        mend: false,
+        follow: false,
+        lift: None,
+    };
+    let scene = Scene {
+        section: &section,
+        water: &water,
+        angler: &angler,
+        tackle: &tackle,
+    };
+    let path = scene.path(&plan, Fineness::COMPARED).ok()?;
+    let turning = path.working_share();
+    Some(PickFigure {
+        label: "Cast",
+        value: format!("square, {}", system.depth(plan.thrown.distance)),
+        note: format!(
+            "{}; on {} it goes {} down, the blade turns {:.0} % of the way (computed)",
+            words::river::turns(angler.turns(plan.reel)),
+            run.name,
+            system.depth(path.deepest()),
+            100.0 * turning
+        ),
+    })
 }
 
 /// What is behind release or weight: back from the ball, and the lead.

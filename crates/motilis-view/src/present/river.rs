@@ -21,13 +21,13 @@ use motilis_core::river::{
     STEPS, Scene, School, Tackle, Zone, body_by_practice, rank, stands, whole,
 };
 use motilis_core::tackle::{LineMaterial, LineStock};
-use motilis_core::units::{FOOT, Metres, MetresPerSecond};
+use motilis_core::units::{Metres, MetresPerSecond};
 use motilis_helm::{Error, River};
 use std::collections::HashMap;
 
 /// Sizes of plan and section: on a desk, on a phone.
 const WIDE: [(f64, f64); 2] = [(860.0, 330.0), (860.0, 210.0)];
-const NARROW: [(f64, f64); 2] = [(390.0, 300.0), (390.0, 190.0)];
+const NARROW: [(f64, f64); 2] = [(390.0, 250.0), (390.0, 190.0)];
 
 /// What the page is asked to tell beside what it shows.
 #[derive(Debug, Default)]
@@ -90,9 +90,14 @@ pub fn river(question: &River<'_, '_>, device: Device, ask: RiverAsk) -> Result<
         _ => {}
     }
     let fastest = fastest(&settled);
-    let sinks = tackle.as_ref().map(|tackle| {
+    let sinks = tackle.as_ref().and_then(|tackle| {
         let sinks = tackle.lure.sink_speed(&question.water);
-        sink_count(sinks, settled.section.deepest(), system)
+        say::sinks(
+            sinks,
+            settled.section.deepest(),
+            "the deepest bed here",
+            system,
+        )
     });
     Ok(RiverPage::River(Box::new(RiverScreen {
         frame: frame(
@@ -373,25 +378,6 @@ fn cover(
         }
     }
     cover
-}
-
-/// "10 ft in 9 s", and the seconds to this run's bed.
-fn sink_count(sinks: MetresPerSecond, deepest: Metres, system: System) -> (String, String) {
-    let far = match system {
-        System::Imperial => 10.0 * FOOT,
-        System::Metric => Metres(3.0),
-    };
-    let seconds = |depth: Metres| depth.0 / sinks.0.max(1e-3);
-    (
-        format!(
-            "Sinks {} in {:.0} s on a slack line ({}); {:.0} s to the deepest bed here.",
-            system.depth(far),
-            seconds(far),
-            system.sinking(sinks),
-            seconds(deepest)
-        ),
-        format!("{:.0}", seconds(deepest).clamp(1.0, 60.0)),
-    )
 }
 
 fn fact(label: &'static str, value: String, from: impl Into<String>) -> Fact {
@@ -771,8 +757,9 @@ fn so_far(question: &River<'_, '_>) -> String {
         }
     }
     format!(
-        "{} casts from {} stand{} on this outing, {} bite{}.",
+        "{} cast{} from {} stand{} on this outing, {} bite{}.",
         casts.len(),
+        if casts.len() == 1 { "" } else { "s" },
         places.len(),
         if places.len() == 1 { "" } else { "s" },
         bites,

@@ -16,6 +16,7 @@ use motilis_core::bench::Layout;
 use motilis_core::blade::{LATERAL_LINE, Running, State};
 use motilis_core::book::{DunkId, DunkTest};
 use motilis_core::line::{Bottom, Line, Run, Start, Sure};
+use motilis_core::motion::NodeLoad;
 use motilis_core::rig::Rig;
 use motilis_core::towline::Band;
 use motilis_core::units::{Hertz, KILOMETRE_PER_HOUR, MILE_PER_HOUR, Metres, MetresPerSecond};
@@ -164,6 +165,13 @@ pub fn tank(
             stock,
         ))
         .collect(),
+        sinks: words::river::sinks(
+            NodeLoad::of_cast(rig, &surroundings.water, surroundings.temperature)?
+                .sink_speed(&surroundings.water),
+            settled.wanted,
+            "the depth wanted",
+            system,
+        ),
         form,
         refusal,
         cautions,

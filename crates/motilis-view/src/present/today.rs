@@ -159,8 +159,12 @@ fn calls(desk: &Seen<Desk>) -> Result<Calls, Error> {
         river: desk.day.river.then(|| {
             format!(
                 "{} is moving water: rigs are ranked for casting, not trolled, with body by practice (no source) and blade by the \
-                 water past it. Where a cast goes and how deep is not computed.",
-                desk.here.water.name
+                 water past it. {}",
+                desk.here.water.name,
+                match desk.runs.first() {
+                    Some((_, run)) => format!("Casts are computed for {}; others on River.", run.name),
+                    None => "Add a run of it, and each call says how it is cast.".to_owned(),
+                }
             )
         }),
         response: say::response(&desk.day, system),

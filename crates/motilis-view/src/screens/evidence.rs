@@ -24,6 +24,8 @@ pub struct EvidenceScreen {
     pub rates: Vec<RateRow>,
     /// What is asked of the table that goes out.
     pub export: String,
+    /// Rates by the cast.
+    pub by_cast: Vec<RateRow>,
     /// Groups left out of the list, for want of hours.
     pub more: usize,
     /// The first of two to compare.

@@ -38,6 +38,8 @@ pub struct Tank {
     pub by_speed: Curve,
     /// Everything computed, in a list.
     pub facts: Vec<Fact>,
+    /// How fast it sinks on a slack line, with seconds to count down.
+    pub sinks: Option<(String, String)>,
     /// What cannot be, in one sentence.
     pub refusal: Option<String>,
     /// Cautions that apply.

@@ -3,7 +3,7 @@
 use crate::units::System;
 use motilis_core::rig::BodyShape;
 use motilis_core::river::{Bank, Bed, Ended, MarkKind, Path, Plan, Run, Why, Zone};
-use motilis_core::units::Metres;
+use motilis_core::units::{FOOT, Metres, MetresPerSecond};
 
 /// Which way a cast goes: "45 up", "square", "30 down".
 pub fn way(angle_deg: f64) -> String {
@@ -110,7 +110,8 @@ pub fn comes(path: &Path, zone: &Zone, bed: Bed, system: System) -> String {
     if working < 0.9 {
         said += &format!("; the blade turns {:.0} % of the way", 100.0 * working);
     }
-    if path.ended == Ended::Time && !path.rests_in(zone) {
+    let far_out = path.moments.last().is_some_and(|last| last.out.0 > 8.0);
+    if path.ended == Ended::Time && far_out && !path.rests_in(zone) {
         said += "; followed for 30 s";
     }
     said + "."
@@ -127,6 +128,31 @@ pub fn done(word: &str) -> String {
         _ => "Cast logged.",
     }
     .to_owned()
+}
+
+/// "Sinks 10 ft in 9 s on a slack line", with the seconds to a depth to count down; nothing of what floats.
+pub fn sinks(
+    speed: MetresPerSecond,
+    depth: Metres,
+    place: &str,
+    system: System,
+) -> Option<(String, String)> {
+    if speed.0 < 0.01 {
+        return None;
+    }
+    let far = match system {
+        System::Imperial => 10.0 * FOOT,
+        System::Metric => Metres(3.0),
+    };
+    let seconds = |depth: Metres| depth.0 / speed.0;
+    let words = format!(
+        "Sinks {} in {:.0} s on a slack line ({}, computed; some 15 % either way); {:.0} s to {place}.",
+        system.depth(far),
+        seconds(far),
+        system.sinking(speed),
+        seconds(depth)
+    );
+    Some((words, format!("{:.0}", seconds(depth).clamp(1.0, 120.0))))
 }
 
 /// Why a rig stands where it stands.
@@ -164,12 +190,11 @@ pub fn about(run: &Run, system: System) -> String {
         .iter()
         .map(|station| station.depth.0)
         .fold(0.0, f64::max);
-    let fastest = run.stations.iter().map(|station| station.surface).fold(
-        motilis_core::units::MetresPerSecond(0.0),
-        |a, b| {
-            if b > a { b } else { a }
-        },
-    );
+    let fastest =
+        run.stations
+            .iter()
+            .map(|station| station.surface)
+            .fold(MetresPerSecond(0.0), |a, b| if b > a { b } else { a });
     format!(
         "{} long, {} wide, to {} deep, surface to {}, {}; from the {}.",
         system.depth(run.length),
@@ -223,7 +248,6 @@ pub fn cautions(run: &Run, temperature_c: f64, fastest: f64) -> Vec<String> {
 mod tests {
     use super::*;
     use motilis_core::river::{Held, Thrown};
-    use motilis_core::units::MetresPerSecond;
     use rstest::rstest;
 
     #[rstest]
