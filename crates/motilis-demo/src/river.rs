@@ -169,7 +169,7 @@ pub(crate) fn add(connection: &Connection, waters: &Waters, seed: u64) -> Result
                 temperature: outing.temperature,
             };
             at = day.fish(connection, at, &mut random)?;
-            at = at + SignedDuration::from_mins(20);
+            at += SignedDuration::from_mins(20);
         }
         let ended = Outing {
             ended: Some(at),
@@ -267,7 +267,7 @@ impl Day<'_> {
                 };
                 casts::add(connection, &cast)?;
                 let fought = bite.is_some_and(|event| event.kind == EventKind::Fish);
-                at = at + SignedDuration::from_secs(if fought { 6 * EVERY } else { EVERY });
+                at += SignedDuration::from_secs(if fought { 6 * EVERY } else { EVERY });
             }
         }
         let pass = Pass {

@@ -11,8 +11,8 @@ mod parts;
 
 pub use gpx::{GpxRefusal, MOST_GPX_BYTES, Mark, Recorded, read_gpx, write_gpx, write_track};
 pub use log::{
-    LogReading, LogRecord, LogRefusal, MOST_LOG_BYTES, Names, Of, Rate, read_log, write_entries,
-    write_fish, write_log, write_passes, write_rates,
+    LogReading, LogRecord, LogRefusal, MOST_LOG_BYTES, Names, Of, Rate, read_log, write_casts,
+    write_entries, write_fish, write_log, write_passes, write_rates,
 };
 pub use parts::{
     FIELDS, FieldProblem, Format, MOST_BYTES, Reading, Record, Refusal, read, table, write,

@@ -3,8 +3,8 @@
 use crate::{FieldProblem, Format};
 use jiff::Timestamp;
 use motilis_core::book::{
-    BaitAfter, Caught, Event, EventId, EventKind, Given, Landing, Measured, OnLine, Outing,
-    OutingId, PassId, Play, SetupId, Strike, Tackle, WaterId,
+    BaitAfter, CastId, Caught, Event, EventId, EventKind, Given, Landing, Measured, OnLine, Outing,
+    OutingId, PassId, Play, RiverCast, SetupId, Strike, Tackle, WaterId,
 };
 use motilis_core::evidence::{Pass, Ran};
 use motilis_core::fish::Fish;
@@ -373,6 +373,56 @@ pub fn write_fish(entries: &[(EventId, Event, Of<'_>)], format: Format) -> Strin
 pub fn write_passes(passes: &[(PassId, Pass, Of<'_>)], format: Format) -> String {
     let rows = passes.iter().map(|(id, pass, of)| pass_row(*id, pass, of));
     written(rows, format)
+}
+
+/// Every cast in a river; each with what it is of and what its run is called.
+pub fn write_casts(casts: &[(CastId, RiverCast, Of<'_>, &str)], format: Format) -> String {
+    let rows = casts.iter().map(|(id, cast, of, run)| {
+        let plan = &cast.plan;
+        CastRow {
+            id: id.0,
+            outing: of.outing.0,
+            water: of.water,
+            run,
+            at_utc: cast.at.to_string(),
+            rod: cast.rod,
+            presentation: cast.presentation.key(),
+            tackle: of.tackle,
+            stand_along_m: cast.stand.0,
+            angle_deg: plan.thrown.angle_deg,
+            distance_m: plan.thrown.distance.0,
+            held: plan.held.key(),
+            sink_seconds: plan.sink,
+            reel_mps: plan.reel.0,
+            mend: plan.mend,
+            follow: plan.follow,
+            lift_seconds: plan.lift,
+            entry: cast.event.map(|event| event.0),
+        }
+    });
+    written(rows, format)
+}
+
+#[derive(Serialize)]
+struct CastRow<'a> {
+    id: i64,
+    outing: i64,
+    water: &'a str,
+    run: &'a str,
+    at_utc: String,
+    rod: u8,
+    presentation: &'static str,
+    tackle: &'a str,
+    stand_along_m: f64,
+    angle_deg: f64,
+    distance_m: f64,
+    held: &'static str,
+    sink_seconds: f64,
+    reel_mps: f64,
+    mend: bool,
+    follow: bool,
+    lift_seconds: Option<f64>,
+    entry: Option<i64>,
 }
 
 /// A rate as it goes out: of a group, or of two crossed.

@@ -1,10 +1,13 @@
 //! The whole log, with the names of what it speaks of, for tables that go out.
 
 use crate::names::Names;
-use motilis_core::book::{Event, EventId, Outing, OutingId, PassId, SetupId, Tackle};
+use motilis_core::book::{
+    CastId, Event, EventId, Outing, OutingId, PassId, RiverCast, RunId, SetupId, Tackle,
+};
 use motilis_core::evidence::Pass;
 use motilis_formats::Of;
-use motilis_store::{Connection, Error, events, outings, passes, setups, waters};
+use motilis_store::{Connection, Error, casts, events, outings, passes, runs, setups, waters};
+use std::collections::hash_map::Entry;
 use std::collections::{BTreeMap, HashMap};
 
 /// Everything that was logged on outings that are not thrown away.
@@ -12,6 +15,8 @@ pub struct WholeLog {
     outings: BTreeMap<OutingId, Outing>,
     events: Vec<(EventId, Event)>,
     passes: Vec<(OutingId, PassId, Pass)>,
+    casts: Vec<(CastId, RiverCast)>,
+    runs: HashMap<RunId, String>,
     names: Names,
     setups: HashMap<SetupId, String>,
     waters: BTreeMap<i64, String>,
@@ -25,17 +30,28 @@ impl WholeLog {
     pub fn load(connection: &Connection) -> Result<Self, Error> {
         let mut all = outings::all(connection)?;
         all.reverse();
-        let (mut entries, mut stretches) = (Vec::new(), Vec::new());
+        let (mut entries, mut stretches, mut cast) = (Vec::new(), Vec::new(), Vec::new());
         for (id, _) in &all {
             let mut of = events::of_outing(connection, *id)?;
             of.reverse();
             entries.extend(of);
             let of = passes::of_outing(connection, *id)?;
             stretches.extend(of.into_iter().map(|(pass, row)| (*id, pass, row)));
+            cast.extend(casts::of_outing(connection, *id)?);
         }
+        let mut known = HashMap::new();
+        for (_, one) in &cast {
+            if let Entry::Vacant(run) = known.entry(one.run) {
+                run.insert(runs::get(connection, one.run)?.name);
+            }
+        }
+        let of_casts = cast.iter().filter_map(|(_, one)| one.rig.map(Tackle::Rig));
         let of_entries = entries.iter().filter_map(|(_, event)| event.line);
         let of_passes = stretches.iter().map(|(_, _, pass)| pass.tackle);
-        let named = of_entries.map(|line| line.tackle).chain(of_passes);
+        let named = of_entries
+            .map(|line| line.tackle)
+            .chain(of_passes)
+            .chain(of_casts);
         let waters = waters::all(connection)?.into_iter();
         let setups = setups::all(connection)?.into_iter();
         Ok(Self {
@@ -43,6 +59,8 @@ impl WholeLog {
             outings: all.into_iter().collect(),
             events: entries,
             passes: stretches,
+            casts: cast,
+            runs: known,
             setups: setups.map(|(id, setup)| (id, setup.name)).collect(),
             waters: waters.map(|(id, water)| (id.0, water.name)).collect(),
         })
@@ -63,6 +81,16 @@ impl WholeLog {
             setup: setup.map_or("", String::as_str),
             fish: outing.fish,
         })
+    }
+
+    /// Every cast in a river, with what its run is called, the oldest first.
+    pub fn casts(&self) -> Vec<(CastId, RiverCast, Of<'_>, &str)> {
+        let all = self.casts.iter().filter_map(|(id, cast)| {
+            let of = self.of(cast.outing, cast.rig.map(Tackle::Rig), None)?;
+            let run = self.runs.get(&cast.run).map_or("", String::as_str);
+            Some((*id, cast.clone(), of, run))
+        });
+        all.collect()
     }
 
     /// Every outing with its water's name, the oldest first.

@@ -5,8 +5,8 @@ use jiff::Timestamp;
 use motilis_core::book::{Board, OutingId};
 use motilis_core::track::Track;
 use motilis_formats::{
-    Format, read, read_gpx, read_log, write, write_entries, write_fish, write_log, write_passes,
-    write_track,
+    Format, read, read_gpx, read_log, write, write_casts, write_entries, write_fish, write_log,
+    write_passes, write_track,
 };
 use motilis_helm::{
     Act, Book, Done, Fate, LogAct, LogImport, Seal, TrackLook, WholeLog, carry_out,
@@ -42,6 +42,8 @@ pub(crate) enum Export {
     Log(Table),
     /// Every pass: which rod had what in the water, where and how, from when to when.
     Passes(Table),
+    /// Every cast in a river: from where, how, and what bit.
+    Casts(Table),
     /// Every fish.
     Fish(Table),
     /// The track of an outing: points with time, speed and course.
@@ -165,6 +167,7 @@ pub(crate) fn export(what: Export) -> Result<()> {
             Format::Json => write_log(&log.outings(), &log.passes(), &log.entries()),
         }),
         Export::Fish(table) => table.put(|log, format| write_fish(&log.entries(), format)),
+        Export::Casts(table) => table.put(|log, format| write_casts(&log.casts(), format)),
         Export::Passes(table) => table.put(|log, format| write_passes(&log.passes(), format)),
         Export::Track { outing, gpx, table } => {
             let track = open(&table.data)?.read(|connection| {

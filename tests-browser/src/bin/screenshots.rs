@@ -18,7 +18,9 @@ async fn main() {
     .await;
     for (size, suffix) in [(Size::Desk, ""), (Size::Phone, "-phone")] {
         demo(size, async |visit| {
-            for screen in ["today", "tank", "spread", "log"] {
+            // On the phone the tank gives way to the river.
+            let second = if size == Size::Desk { "tank" } else { "river" };
+            for screen in ["today", second, "spread", "log"] {
                 visit.go(&format!("/{screen}")).await?;
                 visit.find("h1").await?;
                 let name = format!("{screen}{suffix}.png");
@@ -57,7 +59,10 @@ const DESK: [(&str, &str); 8] = [
     ("/waters/2", "waters"),
     ("/today/card", "call-sheet"),
     ("/bench/1?at=2", "bench"),
-    ("/bench/21", "bench-flasher"),
+    (
+        "/river/best?run=1&rig=17&stand_along=30&lie=mark-0",
+        "river",
+    ),
     ("/evidence", "evidence"),
     ("/log/track", "track"),
     ("/box", "box"),

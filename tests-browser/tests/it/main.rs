@@ -4,6 +4,7 @@
 mod bench;
 mod evening;
 mod hand;
+mod river;
 mod spread;
 mod today;
 
@@ -269,6 +270,8 @@ async fn every_text_can_be_read_in_both_themes(#[case] size: Size) {
             "/box?tray=made",
             "/box/parts/1",
             "/box/shopping",
+            "/river?lie=mark-0&stand_along=30",
+            "/runs/1",
         ] {
             visit.go(path).await?;
             visit.find("h1").await?;
@@ -307,13 +310,15 @@ async fn everything_on_the_phone_can_be_hit_with_a_thumb() {
             "/bench/34",
             "/box",
             "/box?tray=made",
+            "/river?lie=mark-0&stand_along=30",
+            "/runs/1",
         ] {
             visit.go(path).await?;
             visit.find("h1").await?;
             for target in targets_below(&visit.browser, 44).await? {
                 small.push(format!("{path} {target}"));
             }
-            let wider = "return document.documentElement.scrollWidth - window.innerWidth";
+            let wider = "return document.documentElement.scrollWidth - screen.width";
             let over: i64 = visit.browser.execute(wider, vec![]).await?.convert()?;
             assert!(over <= 0, "{path} is {over} px wider than the phone");
         }

@@ -162,7 +162,7 @@ impl Scene<'_> {
 }
 
 /// A side of a cell of the bed, m.
-const CELL: f64 = 0.5;
+pub const CELL: f64 = 0.5;
 /// How far to the side, and how far below it, a fish sees a lure that is worked (designed).
 const SIDE: f64 = 1.0;
 const BELOW: f64 = 1.0;
@@ -214,7 +214,7 @@ impl Cover {
             };
             for column in last(x, self.along) {
                 for row in last(y, self.across) {
-                    let off = self.middle(column, row);
+                    let off = Self::middle(column, row);
                     if (off.0 - x).hypot(off.1 - y) <= SIDE {
                         self.fished[column * self.across + row] = true;
                     }
@@ -223,7 +223,7 @@ impl Cover {
         }
     }
 
-    fn middle(&self, column: usize, row: usize) -> (f64, f64) {
+    fn middle(column: usize, row: usize) -> (f64, f64) {
         ((column as f64 + 0.5) * CELL, (row as f64 + 0.5) * CELL)
     }
 
@@ -255,11 +255,6 @@ impl Cover {
             }
         }
         stretches
-    }
-
-    /// Side of a cell, m.
-    pub fn cell(&self) -> f64 {
-        CELL
     }
 }
 

@@ -34,7 +34,7 @@ mod section;
 pub use cast::{Act, Cast, Fineness, Place, Tackle, Thrown, angle_of};
 pub use gear::{Angler, FOLLOWED, Gear, Held, Plan, Spool, line_fields, lure_fields};
 pub use grid::{
-    Cover, FIRST, Far, Fished, GridCast, STEP, STEPS, School, Way, Whole, grid, stands, whole,
+    CELL, Cover, FIRST, Far, Fished, GridCast, STEP, STEPS, School, Way, Whole, grid, stands, whole,
 };
 pub use order::{Order, Presentation};
 pub use path::{Ended, Moment, Path, Touch, ZONE, Zone};

@@ -3,7 +3,7 @@
 use super::kit::{Path as Drawn, Px, Scale, ticks};
 use crate::units::{Quantity, System};
 use askama::Template;
-use motilis_core::river::{Bank, Cover, Mark, Moment, Path, Place, Run, Section};
+use motilis_core::river::{Bank, CELL, Cover, Mark, Moment, Path, Place, Run, Section};
 use motilis_core::units::Metres;
 
 /// Room round the water, px.
@@ -132,133 +132,175 @@ fn tint(depth: f64) -> u8 {
     ((depth / 0.4).floor() as u8).min(5)
 }
 
+/// How the water lies on the paper.
+#[derive(Clone, Copy)]
+struct Ground {
+    from: f64,
+    to: f64,
+    left: f64,
+    bottom: f64,
+    scale: f64,
+    to_the_left: bool,
+}
+
+impl Ground {
+    fn of(source: &RunPlanSource<'_>) -> Self {
+        let (width, height) = source.size;
+        let across = source.section.width().0;
+        let tall = (height - 2.0 * ROOM) / across;
+        let scale = tall.min((width - 2.0 * ROOM) / SHORTEST);
+        let stand = source.stand.map(|(along, _)| along);
+        let (from, to) = shown(source.run, stand, width, scale);
+        Self {
+            from,
+            to,
+            left: 0.5 * (width - (to - from) * scale),
+            bottom: 0.5 * (height + across * scale),
+            scale,
+            to_the_left: source.run.bank == Bank::Left,
+        }
+    }
+
+    fn span(&self) -> f64 {
+        (self.to - self.from) * self.scale
+    }
+
+    fn x(&self, along: f64) -> Px {
+        let off = (along - self.from) * self.scale;
+        Px(if self.to_the_left {
+            self.left + self.span() - off
+        } else {
+            self.left + off
+        })
+    }
+
+    fn y(&self, out: f64) -> Px {
+        Px(self.bottom - out * self.scale)
+    }
+
+    fn holds(&self, along: f64) -> bool {
+        (self.from..=self.to).contains(&along)
+    }
+
+    /// Washes by depth: top and height of each row.
+    fn tints(&self, section: &Section) -> Vec<(Px, Px, u8)> {
+        let step = section.width().0 / TINTS as f64;
+        let rows = (0..TINTS).map(|row| {
+            let out = row as f64 * step;
+            let deep = section.depth(Metres(out + 0.5 * step)).0;
+            (self.y(out + step), Px(step * self.scale + 0.4), tint(deep))
+        });
+        rows.collect()
+    }
+
+    /// Arrows as long as the surface is fast: from, height, to, foot of the head.
+    fn arrows(&self, section: &Section) -> Vec<(Px, Px, Px, Px)> {
+        let columns = ((self.to - self.from) / 9.0).ceil().max(1.0);
+        let mut arrows = Vec::new();
+        for row in 0..ARROW_ROWS {
+            let out = (row as f64 + 0.5) * section.width().0 / ARROW_ROWS as f64;
+            let reach = ARROW * section.surface(Metres(out)).0;
+            let shift = if row % 2 == 0 { 0.25 } else { 0.65 };
+            for column in 0..columns as usize {
+                let start = self.from + (column as f64 + shift) * (self.to - self.from) / columns;
+                if start + reach <= self.to {
+                    let end = self.x(start + reach);
+                    let head = if self.to_the_left { 4.0 } else { -4.0 };
+                    arrows.push((self.x(start), self.y(out), end, Px(end.0 + head)));
+                }
+            }
+        }
+        arrows
+    }
+
+    /// Covered stretches of bed: left, top and length.
+    fn covered(&self, cover: &Cover) -> Vec<(Px, Px, Px)> {
+        let all = cover.stretches().into_iter();
+        let seen = all.filter_map(|(row, begin, end)| {
+            let (begin, end) = (begin.max(self.from), end.min(self.to));
+            let edge = self.x(if self.to_the_left { end } else { begin });
+            (end > begin).then(|| (edge, self.y(row + CELL), Px((end - begin) * self.scale)))
+        });
+        seen.collect()
+    }
+}
+
 impl RunPlan {
     /// Draws it.
     pub fn new(source: &RunPlanSource<'_>) -> Self {
         let (width, height) = source.size;
-        let across = source.section.width().0;
         let run = source.run;
-        let tall = (height - 2.0 * ROOM) / across;
-        let scale = tall.min((width - 2.0 * ROOM) / SHORTEST);
-        let stand = source.stand;
-        let (from, to) = shown(run, stand.map(|(along, _)| along), width, scale);
-        let to_the_left = run.bank == Bank::Left;
-        let span = (to - from) * scale;
-        let left = 0.5 * (width - span);
-        let bottom = 0.5 * (height + across * scale);
-        let x = |along: f64| {
-            let off = (along - from) * scale;
-            Px(if to_the_left {
-                left + span - off
-            } else {
-                left + off
-            })
-        };
-        let y = |out: f64| Px(bottom - out * scale);
-        let along = stand.map_or(0.0, |(along, _)| along.0);
+        let ground = Ground::of(source);
+        let (x, y) = (|along| ground.x(along), |out| ground.y(out));
+        let along = source.stand.map_or(0.0, |(along, _)| along.0);
         let at = |place: Place| (x(along + place[0]), y(place[1]));
         let drawn = |path: &Path| {
-            let points = path
-                .moments
-                .iter()
-                .step_by(2)
-                .map(|moment| at(moment.place));
-            Drawn::through(points).to_string()
+            let points = path.moments.iter().step_by(2);
+            Drawn::through(points.map(|moment| at(moment.place))).to_string()
         };
-        let tints = (0..TINTS).map(|row| {
-            let step = across / TINTS as f64;
-            let out = row as f64 * step;
-            let deep = source.section.depth(Metres(out + 0.5 * step)).0;
-            (y(out + step), Px(step * scale + 0.4), tint(deep))
-        });
-        let mut arrows = Vec::new();
-        let columns = ((to - from) / 9.0).ceil().max(1.0);
-        for row in 0..ARROW_ROWS {
-            let out = (row as f64 + 0.5) * across / ARROW_ROWS as f64;
-            let reach = ARROW * source.section.surface(Metres(out)).0;
-            for column in 0..columns as usize {
-                let shift = if row % 2 == 0 { 0.25 } else { 0.65 };
-                let start = from + (column as f64 + shift) * (to - from) / columns;
-                if start + reach <= to {
-                    let (a, b) = (x(start), x(start + reach));
-                    let head = if to_the_left { 4.0 } else { -4.0 };
-                    arrows.push((a, y(out), b, Px(b.0 + head)));
-                }
-            }
-        }
-        let covered = source.cover.map_or_else(Vec::new, |cover| {
-            cover
-                .stretches()
-                .into_iter()
-                .filter_map(|(row, begin, end)| {
-                    let (begin, end) = (begin.max(from), end.min(to));
-                    let edge = if to_the_left { x(end) } else { x(begin) };
-                    (end > begin).then(|| (edge, y(row + cover.cell()), Px((end - begin) * scale)))
-                })
-                .collect()
-        });
-        let seen = |mark: &&Mark| (from..=to).contains(&mark.along.0);
-        let marks = run.marks.iter().filter(seen).map(|mark| {
+        let marks = run.marks.iter().filter(|mark| ground.holds(mark.along.0));
+        let marks = marks.map(|mark: &Mark| {
             let words = mark.kind.name().to_owned();
             (x(mark.along.0), y(mark.across.0), mark.kind.key(), words)
         });
-        let unit = Quantity::Depth.unit(source.system);
         let bar = match source.system {
-            System::Imperial => unit.to_si(20.0),
+            System::Imperial => Quantity::Depth.unit(source.system).to_si(20.0),
             System::Metric => 5.0,
         };
-        let bar_words = source.system.way(Metres(bar)).to_string();
-        let edge = left + span;
         let ends = [(0.0, "head"), (run.length.0, "tail-out")];
-        let ends = ends
-            .into_iter()
-            .filter(|(along, _)| (from..=to).contains(along))
-            .map(|(along, words)| (x(along), words));
+        let ends = ends.into_iter().filter(|(along, _)| ground.holds(*along));
+        let rings = source.cast.map_or_else(Vec::new, |cast| seconds(cast.path));
+        let rings = rings.iter().map(|moment| {
+            let (x, y) = at(moment.place);
+            let class = ring(moment);
+            Ring { x, y, class }
+        });
+        let stand_y = y(source.stand.map_or(0.0, |(_, out)| out.0)).0;
+        let lie = source.lie;
         Self {
-            ends: ends.collect(),
             width: Px(width),
             height: Px(height),
-            tints: tints.collect(),
-            left: Px(left),
-            span: Px(span),
-            water: (y(across), y(0.0)),
+            tints: ground.tints(source.section),
+            left: Px(ground.left),
+            span: Px(ground.span()),
+            water: (y(source.section.width().0), y(0.0)),
             wade: (run.wade.0 > 0.0).then(|| y(run.wade.0)),
-            arrows,
-            covered,
-            cell: Px(source.cover.map_or(0.0, Cover::cell) * scale),
+            ends: ends.map(|(along, words)| (x(along), words)).collect(),
+            arrows: ground.arrows(source.section),
+            covered: source
+                .cover
+                .map_or_else(Vec::new, |cover| ground.covered(cover)),
+            cell: Px(CELL * ground.scale),
             marks: marks.collect(),
-            stand: stand.map(|(along, out)| (x(along.0), y(out.0))),
+            stand: source.stand.map(|(along, out)| (x(along.0), y(out.0))),
             throw: source.cast.map(|cast| (at(cast.tip), at(cast.lands))),
             others: source.others.iter().map(|path| drawn(path)).collect(),
             path: source
                 .cast
                 .map_or_else(String::new, |cast| drawn(cast.path)),
-            rings: source.cast.map_or_else(Vec::new, |cast| {
-                let rings = seconds(cast.path).into_iter().map(|moment| {
-                    let (x, y) = at(moment.place);
-                    let class = ring(&moment);
-                    Ring { x, y, class }
-                });
-                rings.collect()
-            }),
-            lie: source
-                .lie
-                .map(|(along, out, reach)| (x(along), y(out), Px(reach * scale))),
-            bar: (Px(left), Px(left + bar * scale), Px(bottom + 20.0)),
-            bar_words,
-            flow: if to_the_left {
-                ("downstream ←", Px(edge))
-            } else {
-                ("downstream →", Px(edge))
-            },
+            rings: rings.collect(),
+            lie: lie.map(|(along, out, reach)| (x(along), y(out), Px(reach * ground.scale))),
+            bar: (
+                Px(ground.left),
+                Px(ground.left + bar * ground.scale),
+                Px(ground.bottom + 20.0),
+            ),
+            bar_words: source.system.way(Metres(bar)).to_string(),
+            flow: (
+                if ground.to_the_left {
+                    "downstream ←"
+                } else {
+                    "downstream →"
+                },
+                Px(ground.left + ground.span()),
+            ),
             hand: format!(
-                "{:.3} {} {:.2} {:.2} {:.2} {:.2}",
-                scale,
-                if to_the_left { -1 } else { 1 },
+                "{:.3} {} {:.2} {stand_y:.2} {:.2} {:.2}",
+                ground.scale,
+                if ground.to_the_left { -1 } else { 1 },
                 x(along).0,
-                y(stand.map_or(0.0, |(_, out)| out.0)).0,
                 x(0.0).0,
-                bottom
+                ground.bottom
             ),
             title: source.title.clone(),
         }
@@ -316,6 +358,23 @@ fn unrolled(path: &Path) -> Vec<(f64, Moment)> {
     all
 }
 
+/// A ring a second along an unrolled path.
+fn each_second(along: &[(f64, Moment)], x: &Scale, y: &Scale) -> Vec<Ring> {
+    let mut second = 0.0;
+    let mut rings = Vec::new();
+    for (gone, moment) in along {
+        if moment.at >= second {
+            second += RING_EVERY;
+            rings.push(Ring {
+                x: x.at(*gone),
+                y: y.at(moment.place[2].max(0.0)),
+                class: ring(moment),
+            });
+        }
+    }
+    rings
+}
+
 impl RunSection {
     /// Draws it.
     pub fn new(source: &RunSectionSource<'_>) -> Self {
@@ -367,19 +426,7 @@ impl RunSection {
         for (x, y) in bed.iter().rev() {
             water.push('L', &[*x, *y]);
         }
-        let mut rings = Vec::new();
-        let mut second = 0.0;
-        for (gone, moment) in &along {
-            if moment.at >= second {
-                second += RING_EVERY;
-                let class = ring(moment);
-                rings.push(Ring {
-                    x: x.at(*gone),
-                    y: y.at(moment.place[2].max(0.0)),
-                    class,
-                });
-            }
-        }
+        let rings = each_second(&along, &x, &y);
         let unit = Quantity::Depth.unit(source.system);
         let deep = ticks(0.0, unit.from_si(deepest), 5).into_iter();
         let far = ticks(0.0, unit.from_si(length), 8).into_iter();
@@ -408,7 +455,11 @@ impl RunSection {
             span: Px(length * scale),
             surface: y.at(0.0),
             water: water.closed().to_string(),
-            zone: Drawn::through(band).closed().to_string(),
+            zone: if zone.is_empty() {
+                String::new()
+            } else {
+                Drawn::through(band).closed().to_string()
+            },
             bed: ground.closed().to_string(),
             others: drawn_others.collect(),
             path: Drawn::through(line(&|moment| moment.place[2].max(0.0))).to_string(),

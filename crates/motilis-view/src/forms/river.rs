@@ -283,21 +283,8 @@ pub fn settle(
         |cast| cast.stand.0,
     );
     let stand = Metres(value_or(&mut typed.stand, usual_stand));
-    if stand > run.length {
-        typed.stand.field.problem = Some(crate::units::Problem(format!(
-            "Stand {} lies beyond the tail-out; the run is {} long.",
-            system.depth(stand),
-            system.depth(run.length)
-        )));
-    }
     let out = Metres(value_or(&mut typed.out, run.wade.0));
-    if out > run.wade {
-        typed.out.field.problem = Some(crate::units::Problem(format!(
-            "Out {} is farther than you said one can wade here, {}; stand nearer the bank.",
-            system.depth(out),
-            system.depth(run.wade)
-        )));
-    }
+    within(run, stand, out, &mut typed, system);
     let angler = river.gear.angler(out, Angler::knee(&section, out));
     let mut settled = Settled {
         run_id: *run_id,
@@ -325,22 +312,7 @@ pub fn settle(
         section,
     };
     throw(&mut settled, &mut typed, river, value("g"), system);
-    if let Err(error) = settled.plan.check(&settled.angler) {
-        let key = error.quantity().to_owned();
-        let sentence = problem(&error);
-        let field = match key.as_str() {
-            key if key == fields::CAST_REEL.key => Some(&mut typed.turns),
-            _ => typed
-                .each()
-                .into_iter()
-                .find(|typed| typed.is_meant(&error)),
-        };
-        match field {
-            Some(typed) if typed.field.problem.is_none() => typed.field.problem = Some(sentence),
-            Some(_) => {}
-            None => settled.refusal = Some(sentence.0),
-        }
-    }
+    judge(&mut settled, &mut typed);
     settled.sound = settled.refusal.is_none()
         && typed
             .each()
@@ -361,6 +333,45 @@ pub fn settle(
     Ok(Some(settled))
 }
 
+/// One stands in the run, and no farther out than one can wade.
+fn within(run: &Run, stand: Metres, out: Metres, typed: &mut Fields, system: System) {
+    if stand > run.length {
+        typed.stand.field.problem = Some(crate::units::Problem(format!(
+            "Stand {} lies beyond the tail-out; the run is {} long.",
+            system.depth(stand),
+            system.depth(run.length)
+        )));
+    }
+    if out > run.wade {
+        typed.out.field.problem = Some(crate::units::Problem(format!(
+            "Out {} is farther than you said one can wade here, {}; stand nearer the bank.",
+            system.depth(out),
+            system.depth(run.wade)
+        )));
+    }
+}
+
+/// Puts what cannot be beside its field.
+fn judge(settled: &mut Settled, typed: &mut Fields) {
+    let Err(error) = settled.plan.check(&settled.angler) else {
+        return;
+    };
+    let key = error.quantity().to_owned();
+    let sentence = problem(&error);
+    let field = match key.as_str() {
+        key if key == fields::CAST_REEL.key => Some(&mut typed.turns),
+        _ => typed
+            .each()
+            .into_iter()
+            .find(|typed| typed.is_meant(&error)),
+    };
+    match field {
+        Some(typed) if typed.field.problem.is_none() => typed.field.problem = Some(sentence),
+        Some(_) => {}
+        None => settled.refusal = Some(sentence.0),
+    }
+}
+
 /// Where it is thrown: as typed or dragged, else the cast of the grid that is asked for, else the next one.
 fn throw(
     settled: &mut Settled,
@@ -377,32 +388,31 @@ fn throw(
         .find(|one| !made.contains(&(one.way, one.far)))
         .or(casts.first());
     let asked: Option<&GridCast> = grid_of(asked).and_then(find);
-    let free =
-        !typed.angle.field.value.trim().is_empty() && !typed.distance.field.value.trim().is_empty();
-    let of_grid = asked.or(if free { None } else { next });
-    let Some(one) = of_grid else {
-        settled.plan.thrown = Thrown {
-            angle_deg: typed.angle.or(90.0),
-            distance: Metres(typed.distance.or(10.0)),
-        };
-        return;
+    let is_typed = |typed: &Typed| !typed.field.value.trim().is_empty();
+    let free = is_typed(&typed.angle) || is_typed(&typed.distance);
+    // What stands in the fields as the grid filled them is still the grid's.
+    let stands = |one: &&GridCast| {
+        let shown = system.depth(one.thrown.distance).typed();
+        typed.angle.field.value.trim() == one.thrown.angle_deg.to_string()
+            && typed.distance.field.value.trim() == shown
     };
-    let shown = system.depth(one.thrown.distance).typed();
-    let is_it = |typed: &Typed, shown: &str| typed.field.value.trim() == shown;
-    if free
-        && !(is_it(&typed.angle, &one.thrown.angle_deg.to_string())
-            && is_it(&typed.distance, &shown))
-    {
-        settled.plan.thrown = Thrown {
-            angle_deg: typed.angle.or(90.0),
-            distance: Metres(typed.distance.or(10.0)),
-        };
+    let of_grid = if free {
+        asked.filter(stands).or(casts.iter().find(stands))
+    } else {
+        asked.or(next)
+    };
+    if let Some(one) = of_grid {
+        typed.angle.fill(one.thrown.angle_deg);
+        typed.distance.fill(one.thrown.distance.0);
+        settled.plan.thrown = one.thrown;
+        settled.grid = Some((one.way, one.far));
         return;
     }
-    typed.angle.fill(one.thrown.angle_deg);
-    typed.distance.fill(one.thrown.distance.0);
-    settled.plan.thrown = one.thrown;
-    settled.grid = Some((one.way, one.far));
+    let usual = asked.or(next).map_or(settled.plan.thrown, |one| one.thrown);
+    settled.plan.thrown = Thrown {
+        angle_deg: value_or(&mut typed.angle, usual.angle_deg),
+        distance: Metres(value_or(&mut typed.distance, usual.distance.0)),
+    };
 }
 
 /// Where a fish lies: at a mark, or at a place that was tapped.
@@ -474,7 +484,7 @@ fn state_of_plan(
     system: System,
     put: &mut impl FnMut(&'static str, String),
 ) {
-    let tenths = |figure: f64| format!("{:.1}", figure);
+    let tenths = |figure: f64| format!("{figure:.1}");
     put(
         fields::CAST_ANGLE.form,
         format!("{:.0}", plan.thrown.angle_deg),

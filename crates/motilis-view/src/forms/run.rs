@@ -92,16 +92,15 @@ pub fn surface(typed: &str, label: &'static str, system: System) -> Result<f64, 
         .trim()
         .strip_suffix("paces")
         .or(way.trim().strip_suffix("steps"));
-    let way = match paces {
-        Some(count) => PACE * count.trim().parse::<f64>().map_err(|_| wrong())?,
-        None => {
-            let mut typed = Typed::new(fields::LEAF_WAY, label, (Quantity::Depth, system), way);
-            let read = typed.or(1.0);
-            if let Some(problem) = typed.field.problem {
-                return Err(problem);
-            }
-            read
+    let way = if let Some(count) = paces {
+        PACE * count.trim().parse::<f64>().map_err(|_| wrong())?
+    } else {
+        let mut typed = Typed::new(fields::LEAF_WAY, label, (Quantity::Depth, system), way);
+        let read = typed.or(1.0);
+        if let Some(problem) = typed.field.problem {
+            return Err(problem);
         }
+        read
     };
     timed(Metres(way), seconds)
         .map(|speed| speed.0)

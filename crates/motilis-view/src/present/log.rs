@@ -23,7 +23,7 @@ use motilis_core::rules::{Landed, LocalRule, Says, of_landed};
 use motilis_core::sky::surface_light;
 use motilis_core::units::{INCH, Metres};
 use motilis_helm::{Aboard, Book, Error, Here, Names, Season, Switching, logged_today, switching};
-use motilis_store::{events, passes, photographs, readings, rigs, rules, spreads};
+use motilis_store::{casts, events, passes, photographs, readings, rigs, rules, spreads};
 use std::collections::BTreeSet;
 
 /// What the page tells beside the list.
@@ -175,6 +175,23 @@ fn long(hours: f64) -> String {
     format!("{} h {:02} min", minutes / 60, minutes % 60)
 }
 
+/// Casts of the outing with what they brought, on a river.
+fn casts_said(book: &Book<'_>, here: &Here) -> Result<Option<String>, Error> {
+    if !here.water.river {
+        return Ok(None);
+    }
+    let all = casts::of_outing(book.connection(), here.id)?;
+    let bites = all.iter().filter(|(_, cast)| cast.event.is_some()).count();
+    Ok(Some(if all.is_empty() {
+        "No casts logged on this outing yet: one tap a cast there, one a strike.".to_owned()
+    } else {
+        format!(
+            "{} casts logged, {bites} of them with a bite. Rates per 100 casts, with how sure they are, stand under Evidence.",
+            all.len()
+        )
+    }))
+}
+
 /// The whole page.
 pub fn log(book: &Book<'_>, device: Device, told: &Told, mut extra: Extra) -> Result<Log, Error> {
     let day = Day::load(book, device)?;
@@ -211,6 +228,7 @@ pub fn log(book: &Book<'_>, device: Device, told: &Told, mut extra: Extra) -> Re
         frame: frame(Some(here), Screen::Log, device, "/log"),
         outings: outing_choices(here),
         headline: headline(&day.events),
+        casts: casts_said(book, here)?,
         hours: hours(&day),
         has_ended: here.outing.ended.is_some(),
         out: rods.iter().filter(|row| row.fishes).count(),

@@ -70,25 +70,7 @@ pub fn river(question: &River<'_, '_>, device: Device, ask: RiverAsk) -> Result<
             .unwrap_or_default(),
         _ => Vec::new(),
     };
-    let mut refusal = settled.refusal.clone();
-    let mut look = None;
-    match (&tackle, settled.sound) {
-        (Some(tackle), true) => match cast_look(question, &settled, tackle, &fished, system) {
-            Ok(seen) => look = Some(seen),
-            Err(Error::Core(error)) => {
-                refusal = Some(format!("{}.", crate::words::capital(&error.to_string())));
-            }
-            Err(error) => return Err(error),
-        },
-        (None, _) => {
-            refusal = Some(
-                "No rig of the box can be cast: build an inline spinner, or one on a leader with a weight up the line."
-                    .to_owned(),
-            );
-        }
-        (_, false) if refusal.is_none() => refusal = Some("Correct the marked field.".to_owned()),
-        _ => {}
-    }
+    let (look, refusal) = looked(question, &settled, tackle.as_ref(), &fished, system)?;
     let fastest = fastest(&settled);
     let sinks = tackle.as_ref().and_then(|tackle| {
         let sinks = tackle.lure.sink_speed(&question.water);
@@ -159,6 +141,32 @@ pub fn river(question: &River<'_, '_>, device: Device, ask: RiverAsk) -> Result<
         query,
         sinks,
     })))
+}
+
+/// The cast as it is seen, or why there is nothing to see.
+fn looked(
+    question: &River<'_, '_>,
+    settled: &Settled,
+    tackle: Option<&Tackle>,
+    fished: &[Fished],
+    system: System,
+) -> Result<(Option<CastLook>, Option<String>), Error> {
+    let Some(tackle) = tackle else {
+        let sentence = "No rig of the box can be cast: build an inline spinner, or one on a leader with a weight up the line.";
+        return Ok((None, Some(sentence.to_owned())));
+    };
+    if !settled.sound {
+        let marked = || "Correct the marked field.".to_owned();
+        return Ok((None, settled.refusal.clone().or_else(|| Some(marked()))));
+    }
+    match cast_look(question, settled, tackle, fished, system) {
+        Ok(look) => Ok((Some(look), None)),
+        Err(Error::Core(error)) => {
+            let sentence = format!("{}.", crate::words::capital(&error.to_string()));
+            Ok((None, Some(sentence)))
+        }
+        Err(error) => Err(error),
+    }
 }
 
 fn none(question: &River<'_, '_>, device: Device) -> RiverNone {
@@ -872,21 +880,20 @@ pub fn river_rigs(
 /// What practice puts on, and whether the computation agrees.
 fn practice(settled: &Settled, first: Option<&'static str>) -> String {
     let body = body_by_practice(settled.section.deepest(), fastest(settled));
-    let mut says = say::practice(body).to_owned();
-    if let (Some(body), Some(first)) = (body, first) {
-        let of = body.name().split(' ').next().unwrap_or_default();
-        says += &if first.contains(of) {
-            " The computation agrees on this cast.".to_owned()
-        } else {
-            format!(
-                " On this cast the computation puts {} {first} first: between bodies of one weight it finds centimetres, between weights and blades far more.",
-                if first.starts_with(['a', 'e', 'i', 'o', 'u']) {
-                    "an"
-                } else {
-                    "a"
-                }
-            )
-        };
+    let says = say::practice(body);
+    let (Some(body), Some(first)) = (body, first) else {
+        return says.to_owned();
+    };
+    let of = body.name().split(' ').next().unwrap_or_default();
+    if first.contains(of) {
+        return format!("{says} The computation agrees on this cast.");
     }
-    says
+    let article = if first.starts_with(['a', 'e', 'i', 'o', 'u']) {
+        "an"
+    } else {
+        "a"
+    };
+    format!(
+        "{says} On this cast the computation puts {article} {first} first: between bodies of one weight it finds centimetres, between weights and blades far more."
+    )
 }

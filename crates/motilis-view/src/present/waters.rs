@@ -234,13 +234,16 @@ pub fn water(
     })
 }
 
+/// A run of a river: its number, its name, what it is.
+type RunRow = (i64, String, String);
+
 /// The runs of a river, for its page; none of a lake.
 fn of_river(
     book: &Book<'_>,
     id: WaterId,
     water: &WaterBody,
     system: System,
-) -> Result<Option<Vec<(i64, String, String)>>, Error> {
+) -> Result<Option<Vec<RunRow>>, Error> {
     let all = runs::of_water(book.connection(), id)?;
     let rows = all
         .iter()

@@ -12,6 +12,8 @@ pub struct Log {
     pub outings: Vec<Choice>,
     /// "9 fish, 4 strikes".
     pub headline: String,
+    /// Casts of the outing, on a river.
+    pub casts: Option<String>,
     /// How long the outing was, and how that is known.
     pub hours: String,
     /// Whether the angler said when it ended.

@@ -218,7 +218,9 @@ impl RiverScreen {
 
     /// Whether every field can be.
     pub fn is_sound(&self) -> bool {
-        self.refusal.is_none() && self.fields.iter().all(|field| field.problem.is_none())
+        self.refusal.is_none()
+            && !self.gear.wrong
+            && self.fields.iter().all(|field| field.problem.is_none())
     }
 }
 

@@ -60,12 +60,11 @@ pub fn cast(plan: &Plan, turns_per_s: f64, over: Option<MarkKind>, system: Syste
         said.push("follow it round".to_owned());
     }
     said.push(turns(turns_per_s));
-    let mut words = crate::words::capital(&said.join(", "));
+    let words = crate::words::capital(&said.join(", "));
     if let Some(lift) = plan.lift {
-        words += &match over {
-            Some(mark) => format!("; lift at the {}", mark.name()),
-            None => format!("; lift after {lift:.0} s"),
-        };
+        let over = over.map(|mark| format!("at the {}", mark.name()));
+        let when = over.unwrap_or_else(|| format!("after {lift:.0} s"));
+        return format!("{words}; lift {when}.");
     }
     words + "."
 }
@@ -77,44 +76,48 @@ pub fn comes(path: &Path, zone: &Zone, bed: Bed, system: System) -> String {
         Zone::Lie { .. } => "within reach of the lie",
         _ => "near the bed",
     };
-    let mut said = if path.rests_in(zone) {
+    let mut said = vec![if path.rests_in(zone) {
         format!("It hangs {place} with the blade turning, for as long as you hold it")
     } else if seconds >= 0.5 {
         format!("{seconds:.0} s {place} with the blade turning")
     } else {
-        match zone {
-            Zone::Lie { place, .. } => format!(
-                "It passes the lie at {}",
-                system.depth(path.nearest(*place))
-            ),
-            _ => format!(
-                "It stays {} over the bed",
-                system.depth(Metres(
-                    path.moments
-                        .iter()
-                        .map(|moment| moment.over_bed().0)
-                        .fold(f64::INFINITY, f64::min)
-                ))
-            ),
-        }
-    };
+        passes(path, zone, system)
+    }];
     if let Some(touch) = path.touches().first() {
-        let hangs = if bed.snags() {
-            format!(", and {} hang up", bed.name())
+        let at = touch.at;
+        said.push(if bed.snags() {
+            format!("on the bed after {at:.0} s, and {} hang up", bed.name())
         } else {
-            String::new()
-        };
-        said += &format!("; on the bed after {:.0} s{hangs}", touch.at);
+            format!("on the bed after {at:.0} s")
+        });
     }
     let working = path.working_share();
     if working < 0.9 {
-        said += &format!("; the blade turns {:.0} % of the way", 100.0 * working);
+        said.push(format!(
+            "the blade turns {:.0} % of the way",
+            100.0 * working
+        ));
     }
     let far_out = path.moments.last().is_some_and(|last| last.out.0 > 8.0);
     if path.ended == Ended::Time && far_out && !path.rests_in(zone) {
-        said += "; followed for 30 s";
+        said.push("followed for 30 s".to_owned());
     }
-    said + "."
+    said.join("; ") + "."
+}
+
+/// How near a cast comes to where it is wanted and does not get.
+fn passes(path: &Path, zone: &Zone, system: System) -> String {
+    if let Zone::Lie { place, .. } = zone {
+        return format!(
+            "It passes the lie at {}",
+            system.depth(path.nearest(*place))
+        );
+    }
+    let over = path.moments.iter().map(|moment| moment.over_bed().0);
+    format!(
+        "It stays {} over the bed",
+        system.depth(Metres(over.fold(f64::INFINITY, f64::min)))
+    )
 }
 
 /// What was just done on the page.
@@ -190,11 +193,11 @@ pub fn about(run: &Run, system: System) -> String {
         .iter()
         .map(|station| station.depth.0)
         .fold(0.0, f64::max);
-    let fastest =
-        run.stations
-            .iter()
-            .map(|station| station.surface)
-            .fold(MetresPerSecond(0.0), |a, b| if b > a { b } else { a });
+    let fastest = run
+        .stations
+        .iter()
+        .map(|station| station.surface)
+        .fold(MetresPerSecond(0.0), |a, b| if b > a { b } else { a });
     format!(
         "{} long, {} wide, to {} deep, surface to {}, {}; from the {}.",
         system.depth(run.length),

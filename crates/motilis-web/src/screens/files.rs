@@ -8,7 +8,9 @@ use crate::{App, Error};
 use actix_multipart::form::MultipartForm;
 use actix_web::HttpResponse;
 use actix_web::web::{Data, Path, Query};
-use motilis_formats::{Format, read_log, write_entries, write_fish, write_log, write_passes};
+use motilis_formats::{
+    Format, read_log, write_casts, write_entries, write_fish, write_log, write_passes,
+};
 use motilis_helm::{Act, LogAct, LogImport, WholeLog};
 use motilis_store::archive;
 use motilis_view::present;
@@ -56,10 +58,11 @@ pub(crate) async fn out(app: Data<App>, name: Path<String>) -> Result<HttpRespon
                 }
                 "entries.csv" => (csv, write_entries(&log()?.entries())),
                 "passes.csv" => (csv, write_passes(&log()?.passes(), Format::Csv)),
+                "casts.csv" => (csv, write_casts(&log()?.casts(), Format::Csv)),
                 "fish.csv" => (csv, write_fish(&log()?.entries(), Format::Csv)),
                 "book.json" => (json, archive::write(connection)?),
                 _ => return Err(Error::NotFound(
-                    "there is no such file; there are log.json, entries.csv, passes.csv, fish.csv and book.json".into(),
+                    "there is no such file; there are log.json, entries.csv, passes.csv, casts.csv, fish.csv and book.json".into(),
                 )),
             })
         })

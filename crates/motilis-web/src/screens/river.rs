@@ -286,17 +286,15 @@ pub(crate) async fn add_run(
     let outcome = app
         .act(&sent.borne, move |book| {
             let read = run::read(&texts, water, None, device.system);
-            match read.run {
-                Some(run) => Ok(Reading::Act(Act::Water(WaterAct::Run(None, Box::new(run))))),
-                None => {
-                    let extra = RunExtra {
-                        form: Some(read.form),
-                        ..RunExtra::default()
-                    };
-                    let page = present::run_page(book, device, water, None, extra)?;
-                    Ok(Reading::Page(page))
-                }
+            if let Some(run) = read.run {
+                return Ok(Reading::Act(Act::Water(WaterAct::Run(None, Box::new(run)))));
             }
+            let extra = RunExtra {
+                form: Some(read.form),
+                ..RunExtra::default()
+            };
+            let page = present::run_page(book, device, water, None, extra)?;
+            Ok(Reading::Page(page))
         })
         .await?;
     follow(outcome, |done| format!("/runs/{}?saved=yes", made(done)))
@@ -314,20 +312,16 @@ pub(crate) async fn save_run(
         .act(&sent.borne, move |book| {
             let kept = runs::get(book.connection(), id)?;
             let read = run::read_over(&texts, base.as_deref(), &kept, device.system);
-            match read.run {
-                Some(run) => Ok(Reading::Act(Act::Water(WaterAct::Run(
-                    Some(id),
-                    Box::new(run),
-                )))),
-                None => {
-                    let extra = RunExtra {
-                        form: Some(read.form),
-                        ..RunExtra::default()
-                    };
-                    let page = present::run_page(book, device, kept.water, Some(id), extra)?;
-                    Ok(Reading::Page(page))
-                }
+            if let Some(run) = read.run {
+                let act = WaterAct::Run(Some(id), Box::new(run));
+                return Ok(Reading::Act(Act::Water(act)));
             }
+            let extra = RunExtra {
+                form: Some(read.form),
+                ..RunExtra::default()
+            };
+            let page = present::run_page(book, device, kept.water, Some(id), extra)?;
+            Ok(Reading::Page(page))
         })
         .await?;
     follow(outcome, |_| format!("/runs/{}?saved=yes", id.0))

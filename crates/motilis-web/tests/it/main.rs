@@ -9,6 +9,7 @@ mod json;
 mod learned;
 mod pages;
 mod pictures;
+mod river;
 mod server;
 mod spread;
 mod standing;

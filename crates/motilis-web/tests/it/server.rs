@@ -298,6 +298,27 @@ impl Page {
             .map(|e| e.attr(name).unwrap_or_default().to_owned());
         element.unwrap_or_else(|| panic!("no {css} in the page"))
     }
+
+    /// What stands in a field.
+    pub fn value(&self, css: &str) -> String {
+        self.attribute(css, "value")
+    }
+
+    /// What a form would send: its fields as they stand, buttons apart.
+    pub fn form(&self, css: &str) -> Vec<(String, String)> {
+        let page = Html::parse_document(&self.body);
+        let fields =
+            Selector::parse(&format!("{css} input[name], {css} option[selected]")).unwrap();
+        let sent = page.select(&fields).filter_map(|field| {
+            let value = field.attr("value").unwrap_or_default().to_owned();
+            let name = field.attr("name").or_else(|| {
+                let select = field.parent().and_then(scraper::ElementRef::wrap)?;
+                select.attr("name")
+            })?;
+            Some((name.to_owned(), value))
+        });
+        sent.collect()
+    }
 }
 
 /// The conditions of the demo's open day, with some of them changed.

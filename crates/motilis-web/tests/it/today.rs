@@ -465,11 +465,14 @@ fn a_river_is_cast_and_never_trolled() {
     );
     assert!(
         page.text("#headline")
-            .contains("can be cast in water of 2.9 mph")
+            .contains("can be cast in water of 2.0 mph")
     );
     let picks = page.text(".pick");
     assert!(
-        picks.contains("Body") && picks.contains("pinch the barbs"),
+        picks.contains("Body")
+            && picks.contains("pinch the barbs")
+            && picks.contains("square, ")
+            && picks.contains("on Boulder run it goes"),
         "{picks}"
     );
     for trolled in ["Line out", "bouncer", "Start with it", "lead-core"] {
