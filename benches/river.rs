@@ -4,7 +4,7 @@ use criterion::{Criterion, criterion_group, criterion_main};
 use motilis_core::blade::Family;
 use motilis_core::rig::{BARE, BodyShape, HookStyle, Kind, Mount, Part, Piece, Rig, Stack, What};
 use motilis_core::river::{
-    Angler, Fineness, Held, Plan, Scene, Section, Spool, Station, Thrown, Zone,
+    Angler, Fineness, Held, Plan, Scene, School, Section, Spool, Station, Thrown, Zone, rank,
 };
 use motilis_core::tackle::{LineMaterial, LineStock};
 use motilis_core::units::{Celsius, Metres, MetresPerSecond};
@@ -98,6 +98,31 @@ fn casts(criterion: &mut Criterion) {
             reach: Metres(1.0),
         };
         bench.iter(|| scene.best_cast(black_box(&zone)));
+    });
+    criterion.bench_function("nine casts of a grid", |bench| {
+        let plan = plan(90.0, 12.0, Held::Level, 0.5);
+        bench.iter(|| scene.fished(black_box(&plan), School::Both));
+    });
+    let forty: Vec<_> = (0..40)
+        .map(|place| {
+            let rig = spinner(3.0 + 0.25 * f64::from(place));
+            spool
+                .tackle(&rig, &water, Celsius(9.0))
+                .expect("a spinner that runs")
+        })
+        .collect();
+    criterion.bench_function("forty rigs on one cast", |bench| {
+        let plan = plan(90.0, 12.0, Held::Level, 0.5);
+        bench.iter(|| {
+            rank(
+                &section,
+                &water,
+                &angler,
+                black_box(&plan),
+                &Zone::Bed,
+                &forty,
+            )
+        });
     });
     criterion.bench_function("slowest retrieve", |bench| {
         let plan = plan(135.0, 15.0, Held::Low, 0.8);

@@ -54,17 +54,19 @@ impl<'b, 'c> River<'b, 'c> {
     /// [`Error::NoOuting`]; [`Error::Core`] for a temperature that cannot be; [`Error::Store`].
     pub fn load(book: &'b Book<'c>) -> Result<Self, Error> {
         let (here, connection) = (book.here()?, book.connection());
-        let on_it = here.water.river;
+        let has_runs = |id| Ok::<_, Error>(!runs::of_water(connection, id)?.is_empty());
+        let on_it = here.water.river || has_runs(here.outing.water)?;
         let own = (here.outing.water, here.water.name.clone());
         let mut river = on_it.then_some(own);
         if river.is_none() {
-            for (id, water) in here.waters.iter().filter(|(_, water)| water.river) {
-                let has_runs = !runs::of_water(connection, *id)?.is_empty();
-                if has_runs || river.is_none() {
-                    river = Some((*id, water.name.clone()));
-                }
-                if has_runs {
+            for (id, water) in &here.waters {
+                let name = || (*id, water.name.clone());
+                if has_runs(*id)? {
+                    river = Some(name());
                     break;
+                }
+                if water.river && river.is_none() {
+                    river = Some(name());
                 }
             }
         }

@@ -751,6 +751,13 @@ pub fn solve(request: Request) -> Result<Answer, Refusal> {
         }
         (Some(angler), ask) => {
             angler.check().map_err(|error| error.under("angler"))?;
+            if request.tip_height_m.is_some() || request.acts.is_some() || request.start_m.is_some()
+            {
+                return Err(Refusal::new(
+                    "angler",
+                    "with an angler the cast says where it goes and what is done; leave `tip_height_m`, `acts` and `start_m` out",
+                ));
+            }
             let scene = Scene {
                 section: &section,
                 water: &water,
@@ -811,9 +818,9 @@ pub fn solve(request: Request) -> Result<Answer, Refusal> {
     })
 }
 
-/// The path at equal steps of the time asked for, or of its own where it ends before.
+/// The path at equal steps of the time asked for, or of its own; where it ends before, it stays at its end.
 fn rows_of(path: &Path, seconds: Option<f64>, rows: usize) -> Vec<Row> {
-    let seconds = seconds.unwrap_or(path.seconds()).min(path.seconds());
+    let seconds = seconds.unwrap_or(path.seconds());
     (0..=rows)
         .map(|k| row(&path.at(k as f64 * seconds / rows as f64)))
         .collect()

@@ -190,7 +190,8 @@ pub struct Cast {
     pub acts: Vec<Act>,
     /// How long it is followed, s.
     pub seconds: f64,
-    /// Whether it is over as well when nothing moves any more.
+    /// Whether it is over as well when nothing moves any more, or the lure is at the rod; else it is followed for all of its
+    /// time.
     pub until_rest: bool,
 }
 
@@ -337,7 +338,7 @@ impl Cast {
                 ended = Ended::AtRest;
                 break;
             }
-            if chain.out().0 <= AT_THE_ROD {
+            if self.until_rest && chain.out().0 <= AT_THE_ROD {
                 ended = Ended::AtTheRod;
                 break;
             }

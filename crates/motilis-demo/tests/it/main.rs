@@ -2,12 +2,13 @@
 
 use motilis_core::advice::{Candidate, Judge, Verdict, Ways};
 use motilis_core::bench::{Level, Rule, checks};
-use motilis_core::book::EventKind;
+use motilis_core::book::{EventKind, WaterId};
 use motilis_core::rig::Kind;
 use motilis_core::units::{FOOT, MILE_PER_HOUR};
 use motilis_demo::{SEED, fill};
 use motilis_store::{
-    Error, Store, events, made, outings, parts, passes, rigs, rods, setups, tracks, waters,
+    Error, Store, casts, events, made, outings, parts, passes, rigs, rods, runs, setups, tracks,
+    waters,
 };
 
 fn demo(seed: u64) -> (tempfile::TempDir, Store) {
@@ -27,7 +28,7 @@ fn the_scenario_is_whole() {
             assert_eq!(parts::all(c)?.len(), 271);
             assert!(made::all(c)?.len() >= 30);
             let outings = outings::all(c)?;
-            assert_eq!(outings.len(), 60);
+            assert_eq!(outings.len(), 62);
             for (id, outing) in &outings {
                 outing.check().unwrap();
                 let events = events::of_outing(c, *id)?;
@@ -48,6 +49,18 @@ fn the_scenario_is_whole() {
             assert!((300..=500).contains(&strikes), "{strikes}");
             assert_eq!(rods::of_outing(c, outings[0].0)?.len(), 4);
             assert_eq!(tracks::outings(c)?.len(), 3);
+            // Three runs, and two days cast through them.
+            let runs = runs::of_water(c, WaterId(1))?;
+            assert_eq!(runs.len(), 3);
+            for (_, run) in &runs {
+                run.check().unwrap();
+            }
+            let mut cast = Vec::new();
+            for (id, _) in &outings {
+                cast.extend(casts::of_outing(c, *id)?);
+            }
+            assert!(cast.len() > 100, "{}", cast.len());
+            assert!(cast.iter().filter(|(_, cast)| cast.event.is_some()).count() >= 3);
             assert!(all.iter().filter(|(_, event)| event.play.is_some()).count() > 40);
             assert!(
                 all.iter()

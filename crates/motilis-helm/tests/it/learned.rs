@@ -88,6 +88,7 @@ fn a_whole_log_goes_into_another_book(boat: Boat) {
     let before = boat.files();
     let gone = boat.store.write(|connection| {
         for table in [
+            "casts",
             "rods",
             "passes",
             "events",

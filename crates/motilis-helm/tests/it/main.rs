@@ -1,6 +1,7 @@
 //! Questions and acts on the demo's boat book, without a page between.
 
 mod learned;
+mod river;
 
 use jiff::Timestamp;
 use motilis_core::book::{EventKind, OutingId, RigId, RunningLine, SetupId, SpreadId};

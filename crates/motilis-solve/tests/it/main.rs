@@ -1006,6 +1006,7 @@ fn a_river_is_asked_for_best_slowest_and_grid() {
 #[case::twice(json!({"stations": []}), "run", "once")]
 #[case::nobody(json!({"angler": null, "tip_height_m": 1, "ask": "best"}), "angler", "stands somewhere")]
 #[case::nothing_to_ask(json!({"ask": "luck"}), "ask", "`best`, `slowest` or `grid`")]
+#[case::two_hands(json!({"tip_height_m": 1.0}), "angler", "leave `tip_height_m`")]
 #[case::no_rows(json!({"rows": 0}), "rows", "between 1 and 2000")]
 #[case::two_zones(json!({"zone": {"depth_m": 1, "over_m": 1}}), "zone", "one of")]
 #[case::no_lure(json!({"rig": null}), "lure", "once")]

@@ -9,13 +9,15 @@ use motilis_core::rig::Rig;
 use motilis_core::river::{
     Angler, Far, GridCast, Held, Mark, Plan, Presentation, Run, Section, Thrown, Way, Zone, grid,
 };
-use motilis_core::units::{Metres, MetresPerSecond};
+use motilis_core::units::{FOOT, Metres, MetresPerSecond};
 use motilis_helm::{Error, River};
 use std::sync::Arc;
 
 /// How high over the bed a fish lies, and how far it moves, m (designed).
 const LIES_OVER: f64 = 0.3;
 pub(crate) const REACH: Metres = Metres(1.0);
+/// Height over weed or bed that a cast can be asked to keep (designed: a foot).
+pub(crate) const KEPT_OVER: Metres = FOOT;
 /// Turns of the handle a second to begin with; from memory.
 const TURNS: f64 = 0.6;
 /// Two stands nearer than this are one, m.
@@ -52,6 +54,8 @@ pub struct Settled {
     pub grid: Option<(Way, Far)>,
     /// Where a fish lies.
     pub lie: Option<Lie>,
+    /// Whether a height over weed or bed is to be kept instead.
+    pub over: bool,
     /// The fields.
     pub fields: Vec<Field>,
     /// Whether every field could be read, and the cast can be made.
@@ -64,6 +68,7 @@ impl Settled {
     /// Where fish are looked for: round a lie, or near the bed.
     pub fn zone(&self) -> Zone {
         match self.lie {
+            None if self.over => Zone::Over(KEPT_OVER),
             None => Zone::Bed,
             Some(lie) => {
                 let floor = self.section.floor(Metres(lie.across)).0;
@@ -148,6 +153,7 @@ impl Settled {
                 state.push(("lie", "at".to_owned()));
                 state.push(("at", format!("{:.2},{:.2}", lie.along, lie.across)));
             }
+            None if self.over => state.push(("lie", "over".to_owned())),
             None => {}
         }
         match (thrown, self.grid) {
@@ -294,6 +300,7 @@ pub fn settle(
         rig,
         grid: None,
         lie: lie(raw, run),
+        over: value("lie") == "over",
         plan: Plan {
             thrown: Thrown {
                 angle_deg: 90.0,

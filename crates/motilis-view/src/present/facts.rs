@@ -8,6 +8,7 @@ use crate::words::{self, bench as say};
 use motilis_core::bench::{Attitude, Checked, Cut};
 use motilis_core::blade::{State, Window};
 use motilis_core::book::PartId;
+use motilis_core::rig::{Part, Stack, What};
 use motilis_core::units::{INCH, MetresPerSecond};
 use motilis_helm::Shop;
 
@@ -35,6 +36,7 @@ pub(crate) fn facts(shop: &Seen<Shop>, checked: &Checked) -> Vec<Fact> {
             "sizes and densities of the parts, without line",
         ),
     ];
+    facts.extend(body(&shop.board.stack));
     facts.extend(blade(shop, checked));
     facts.extend(sinking(checked, shop.device.system));
     let (sum, unknown) = cost(shop, checked);
@@ -50,6 +52,25 @@ pub(crate) fn facts(shop: &Seen<Shop>, checked: &Checked) -> Vec<Fact> {
         where_it_goes(&checked.cut, shop.board.stack.mount.is_wire()),
     ));
     facts
+}
+
+/// The body by its weight and volume.
+fn body(stack: &Stack) -> Option<Fact> {
+    let is_body = |part: &Part| matches!(part.what(), What::Body(_));
+    let piece = stack.pieces.iter().find(|piece| is_body(&piece.part))?;
+    let part = &piece.part;
+    let volume = part.mass().0 / part.material.density().0;
+    Some(fact(
+        "Body",
+        format!(
+            "{}, {:.2} cm³, {} by {}",
+            say::grams(part.mass()),
+            volume * 1e6,
+            say::mm(part.diameter()),
+            say::mm(part.length())
+        ),
+        "mass over the density of its material; width and length from the shape’s proportions (from memory) until you measure them",
+    ))
 }
 
 /// Start, window, roll-over, drag and turns of a rig that can run; why it cannot, of one that cannot.

@@ -323,7 +323,7 @@ fn thrown(desk: &Seen<Desk>, pick: &Pick) -> Option<PickFigure> {
             "{}; on {} it goes {} down, the blade turns {:.0} % of the way (computed)",
             words::river::turns(angler.turns(plan.reel)),
             run.name,
-            system.depth(path.deepest()),
+            system.shallow(path.deepest()),
             100.0 * turning
         ),
     })

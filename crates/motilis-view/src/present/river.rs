@@ -3,7 +3,7 @@
 use super::{choices, frame};
 use crate::draw::{CastDrawn, RunPlan, RunPlanSource, RunSection, RunSectionSource};
 use crate::forms::Texts;
-use crate::forms::river::{REACH, Settled, grid_key, near, settle};
+use crate::forms::river::{KEPT_OVER, REACH, Settled, grid_key, near, settle};
 use crate::forms::tank::key as spool_key;
 use crate::screens::{
     CastLook, Choice, Counting, Fact, GearForm, GridCell, Kind, OrderRow, RiverNone, RiverRigs,
@@ -17,7 +17,7 @@ use motilis_core::column::{COMPARED, seen_at};
 use motilis_core::fields;
 use motilis_core::light::View;
 use motilis_core::river::{
-    Cover, FIRST, Fineness, Fished, Gear, Held, Moment, Order, Path, Plan, Presentation, STEP,
+    Bed, Cover, FIRST, Fineness, Fished, Gear, Held, Moment, Order, Path, Plan, Presentation, STEP,
     STEPS, Scene, School, Tackle, Zone, body_by_practice, rank, stands, whole,
 };
 use motilis_core::tackle::{LineMaterial, LineStock};
@@ -411,9 +411,9 @@ fn facts(
             "Deepest",
             format!(
                 "{}, {} to {} in eight cases of ten",
-                system.depth(path.deepest()),
-                system.depth(high),
-                system.depth(low)
+                system.shallow(path.deepest()),
+                system.shallow(high),
+                system.shallow(low)
             ),
             "lumped masses of line and lure in the current of the run; unsure by the surface speed (10 %), the drag of lure and of line (20 % each, from memory)",
         ),
@@ -434,7 +434,7 @@ fn facts(
     ];
     let heights: Vec<String> = others
         .iter()
-        .map(|(other, held)| format!("{} {}", held.name(), system.depth(other.deepest())))
+        .map(|(other, held)| format!("{} {}", held.name(), system.shallow(other.deepest())))
         .collect();
     facts.push(fact(
         "Held otherwise",
@@ -455,6 +455,15 @@ fn facts(
         },
         "the slowest at which the blade turns, off the bed, through 95 % of this cast",
     ));
+    if matches!(settled.run.bed, Bed::Weed | Bed::Wood) {
+        facts.push(Fact {
+            label: "Between lanes",
+            value: "slow the reel, tip down: it drops in; tip up before the next bed of weed"
+                .to_owned(),
+            kind: Kind::Practice,
+            from: "no source; the path above shows how far it drops in the time".to_owned(),
+        });
+    }
     facts.extend(line_facts(question, settled, scene, path, system)?);
     facts.extend(sight(question, settled, path, system));
     Ok(facts)
@@ -488,7 +497,7 @@ fn line_facts(
                 format!(
                     "{}: {} of depth less than on {}",
                     words(gear.main),
-                    system.depth(deeper),
+                    system.shallow(deeper),
                     words(thin)
                 )
             } else {
@@ -538,7 +547,7 @@ fn sight(question: &River<'_, '_>, settled: &Settled, path: &Path, system: Syste
         ),
         format!(
             "the finish at {} in this light and clarity, to the eye of the fish, against the water level with it; shallow water and a low sun change it by the hour",
-            system.depth(Metres(depth))
+            system.shallow(Metres(depth))
         ),
     ))
 }
@@ -570,8 +579,21 @@ fn lies(settled: &Settled, system: System) -> Vec<Choice> {
     let mut lies = vec![Choice {
         value: String::new(),
         label: "Near the bed, all along".to_owned(),
-        chosen: settled.lie.is_none(),
+        chosen: settled.lie.is_none() && !settled.over,
     }];
+    lies.push(Choice {
+        value: "over".to_owned(),
+        label: format!(
+            "Keep {} over the {}",
+            system.depth(KEPT_OVER),
+            if settled.run.growth.0 > 0.0 {
+                "weed"
+            } else {
+                "bed"
+            }
+        ),
+        chosen: settled.over,
+    });
     for (place, mark) in settled.run.marks.iter().enumerate() {
         lies.push(Choice {
             value: format!("mark-{place}"),

@@ -62,6 +62,17 @@ impl System {
         show(Quantity::Depth, depth.0, self)
     }
 
+    /// A depth of shallow water: metres to a hundredth.
+    pub fn shallow(self, depth: Metres) -> Figure {
+        match self {
+            Self::Imperial => self.depth(depth),
+            Self::Metric => Figure {
+                value: decimals(depth.0, 2),
+                unit: "m",
+            },
+        }
+    }
+
     /// The unit of a way over ground: feet or metres, from a quarter of a mile or a kilometre on miles or kilometres.
     pub fn way_unit(self, length: Metres) -> Unit {
         match self {
@@ -230,6 +241,15 @@ mod tests {
     ) {
         assert_eq!(show(quantity, si, System::Imperial).to_string(), imperial);
         assert_eq!(show(quantity, si, System::Metric).to_string(), metric);
+    }
+
+    #[test]
+    fn shallow_water_is_told_to_the_centimetre() {
+        assert_eq!(System::Metric.shallow(Metres(1.284)).to_string(), "1.28 m");
+        assert_eq!(
+            System::Imperial.shallow(Metres(1.284)).to_string(),
+            "4.2 ft"
+        );
     }
 
     #[rstest]

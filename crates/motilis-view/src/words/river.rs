@@ -74,7 +74,8 @@ pub fn comes(path: &Path, zone: &Zone, bed: Bed, system: System) -> String {
     let seconds = path.zone_seconds(zone);
     let place = match zone {
         Zone::Lie { .. } => "within reach of the lie",
-        _ => "near the bed",
+        Zone::Over(_) => "at that height",
+        Zone::Bed | Zone::Depth(_) => "near the bed",
     };
     let mut said = vec![if path.rests_in(zone) {
         format!("It hangs {place} with the blade turning, for as long as you hold it")
@@ -110,13 +111,13 @@ fn passes(path: &Path, zone: &Zone, system: System) -> String {
     if let Zone::Lie { place, .. } = zone {
         return format!(
             "It passes the lie at {}",
-            system.depth(path.nearest(*place))
+            system.shallow(path.nearest(*place))
         );
     }
     let over = path.moments.iter().map(|moment| moment.over_bed().0);
     format!(
         "It stays {} over the bed",
-        system.depth(Metres(over.fold(f64::INFINITY, f64::min)))
+        system.shallow(Metres(over.fold(f64::INFINITY, f64::min)))
     )
 }
 
@@ -165,8 +166,8 @@ pub fn why(why: Why, system: System) -> String {
         Why::OnBed(at) => format!("on the bed after {at:.0} s"),
         Why::Stalls(share) => format!("its blade stands {:.0} % of the way", 100.0 * share),
         Why::RollsOver(share) => format!("rolls over {:.0} % of the way", 100.0 * share),
-        Why::High(over) => format!("no nearer the bed than {}", system.depth(over)),
-        Why::Past(off) => format!("passes the lie at {}", system.depth(off)),
+        Why::High(over) => format!("no nearer the bed than {}", system.shallow(over)),
+        Why::Past(off) => format!("passes the lie at {}", system.shallow(off)),
     }
 }
 

@@ -62,7 +62,10 @@ fn the_document_is_served() {
 #[test]
 fn every_figure_of_the_table_is_kept_or_sent_by_its_name() {
     const ONLY_TYPED: &[&str] = &[
+        "across_m",
+        "along_m",
         "blade_lost_m",
+        "bumper_m",
         "current_across_mps",
         "current_along_mps",
         "current_mps",
@@ -70,8 +73,12 @@ fn every_figure_of_the_table_is_kept_or_sent_by_its_name() {
         "ground_up_mps",
         "minutes",
         "set_deg",
+        "shot_kg",
+        "shot_lead_m",
         "swap_after_min",
+        "time_seconds",
         "turns",
+        "way_m",
     ];
     let server = TestServer::start();
     let interface = server.get("/api/v1/openapi.json").body;

@@ -300,9 +300,9 @@ fn the_line_of_the_tank_is_the_one_that_is_logged_on() {
 fn outings_begin_open_go_and_come_back() {
     let server = TestServer::start();
     let outings = |server: &TestServer| server.get("/today").count("#outing option");
-    assert_eq!(outings(&server), 60);
+    assert_eq!(outings(&server), 62);
     assert_eq!(server.post("/outings", &[]).status, 303);
-    assert_eq!(outings(&server), 61);
+    assert_eq!(outings(&server), 63);
     assert!(
         server
             .get("/log")
@@ -321,7 +321,7 @@ fn outings_begin_open_go_and_come_back() {
         server.post("/outings/4/delete", &[]).location,
         "/today?deleted=4"
     );
-    assert_eq!(outings(&server), 60);
+    assert_eq!(outings(&server), 62);
     assert_eq!(
         server
             .get("/today?deleted=4")
@@ -336,7 +336,7 @@ fn outings_begin_open_go_and_come_back() {
 #[test]
 fn the_last_outing_stays() {
     let server = TestServer::start();
-    for id in (1..=60).filter(|id| *id != 6) {
+    for id in (1..=62).filter(|id| *id != 6) {
         assert_eq!(
             server.post(&format!("/outings/{id}/delete"), &[]).status,
             303
@@ -385,7 +385,7 @@ fn an_empty_data_file_is_answered_with_a_sentence() {
     server
         .store
         .write(|c| {
-            c.execute_batch("DELETE FROM temperature_readings; DELETE FROM tracks; DELETE FROM experiments; DELETE FROM rods; DELETE FROM events; DELETE FROM passes; DELETE FROM outings;")
+            c.execute_batch("DELETE FROM temperature_readings; DELETE FROM casts; DELETE FROM tracks; DELETE FROM experiments; DELETE FROM rods; DELETE FROM events; DELETE FROM passes; DELETE FROM outings;")
                 .unwrap();
             Ok::<_, motilis_store::Error>(())
         })

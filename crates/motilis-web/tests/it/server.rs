@@ -229,6 +229,8 @@ impl TestServer {
                     "spread_lines",
                     "dunk_tests",
                     "temperature_readings",
+                    "runs",
+                    "casts",
                     "bottom_touches",
                     "settings",
                 ] {
