@@ -51,7 +51,8 @@ impl Scene<'_> {
             .path(self.section, self.tackle, self.water, fineness)
     }
 
-    /// Between which depths the deepest point of a cast lies in eight cases of ten.
+    /// Between which depths the deepest point of a cast lies in eight cases of ten; `path` is the cast itself, and lies between
+    /// them even where the bed stops all three.
     ///
     /// Drag over weight decides how far the water carries a lure up. It is unsure by the surface speed (10 %, timed with a
     /// leaf; twice that in the drag), by the lure's drag and by the line's (20 % each, from memory): 28 % in one standard
@@ -59,7 +60,7 @@ impl Scene<'_> {
     ///
     /// # Errors
     /// As [`Scene::path`].
-    pub fn deepest_band(&self, plan: &Plan) -> Result<(Metres, Metres), Error> {
+    pub fn deepest_band(&self, plan: &Plan, path: &Path) -> Result<(Metres, Metres), Error> {
         let deepest = |factor: f64| {
             let section = self.section.faster(factor);
             let moved = Scene {
@@ -69,8 +70,13 @@ impl Scene<'_> {
             Ok::<_, Error>(moved.path(plan, Fineness::COMPARED)?.deepest())
         };
         let off = TENTH * SPEED_UNSURE;
-        let (a, b) = (deepest(1.0 + off)?, deepest(1.0 - off)?);
-        Ok((Metres(a.0.min(b.0)), Metres(a.0.max(b.0))))
+        let all = [deepest(1.0 + off)?, deepest(1.0 - off)?, path.deepest()];
+        let (low, high) = all
+            .iter()
+            .fold((f64::INFINITY, 0.0_f64), |(low, high), one| {
+                (low.min(one.0), high.max(one.0))
+            });
+        Ok((Metres(low), Metres(high)))
     }
 
     fn tried(&self, plan: Plan, zone: &Zone, fineness: Fineness) -> Option<(f64, Tried)> {

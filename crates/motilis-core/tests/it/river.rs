@@ -583,6 +583,35 @@ fn thick_braid_keeps_the_spinner_up() {
     assert!(depths[0] - depths[4] > 0.15, "{depths:?}");
 }
 
+/// What is said of the deepest point holds it, wherever the bed stops it; where nothing does, faster water carries it higher.
+#[test]
+fn the_band_of_the_deepest_point_holds_it() {
+    let water = lake();
+    let tackle = on(LineMaterial::Nylon, 10)
+        .tackle(&spinner(BodyShape::Torpedo, 7.0), &water, Celsius(15.0))
+        .unwrap();
+    for (depth, free) in [(0.9, false), (2.6, true)] {
+        let section = run(depth, 1.3);
+        let scene = Scene {
+            section: &section,
+            water: &water,
+            angler: &wader(),
+            tackle: &tackle,
+        };
+        let plan = plan(90.0, Held::Level, 0.3);
+        let path = scene.path(&plan, Fineness::SHOWN).unwrap();
+        let (low, high) = scene.deepest_band(&plan, &path).unwrap();
+        let deepest = path.deepest();
+        assert!(
+            low <= deepest && deepest <= high,
+            "{low:?} {deepest:?} {high:?}"
+        );
+        if free {
+            assert!((high - low).0 > 0.1, "{low:?} {high:?}");
+        }
+    }
+}
+
 /// A heavier body of one shape goes deeper; more current carries it higher.
 #[test]
 fn weight_takes_it_down_and_current_up() {

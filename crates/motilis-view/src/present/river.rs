@@ -405,7 +405,7 @@ fn facts(
     others: &[(Path, Held)],
     system: System,
 ) -> Result<Vec<Fact>, Error> {
-    let (high, low) = scene.deepest_band(&settled.plan)?;
+    let (high, low) = scene.deepest_band(&settled.plan, path)?;
     let mut facts = vec![
         fact(
             "Deepest",

@@ -329,7 +329,7 @@ fn outings_begin_open_go_and_come_back() {
         1
     );
     server.post("/outings/4/undo", &[]);
-    assert_eq!(outings(&server), 61);
+    assert_eq!(outings(&server), 63);
     assert!(server.get("/today").text(".where").contains("Orrin Sound"));
 }
 
