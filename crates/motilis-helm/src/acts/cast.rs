@@ -19,7 +19,7 @@ pub enum CastAct {
 }
 
 /// What bit on a cast.
-#[derive(Debug, Clone, Copy, PartialEq)]
+#[derive(Debug, Clone, PartialEq)]
 pub struct Bite {
     /// A strike, a fish, a follow.
     pub kind: EventKind,
@@ -27,6 +27,8 @@ pub struct Bite {
     pub depth: Option<Metres>,
     /// How fast the water met it.
     pub speed: Option<MetresPerSecond>,
+    /// Run, cast and lie, in words.
+    pub note: String,
 }
 
 impl CastAct {
@@ -61,7 +63,7 @@ fn made(doing: &Doing<'_, '_>, cast: RiverCast, bite: Option<Bite>) -> Made {
     };
     cast.check().map_err(Refusal::Figure)?;
     if let Some(rig) = cast.rig {
-        fishes(doing, &cast, Tackle::Rig(rig), bite)?;
+        fishes(doing, &cast, Tackle::Rig(rig), bite.as_ref())?;
     }
     let event = bite.map(|bite| -> Result<_, Error> {
         let line = cast.rig.map(|rig| OnLine {
@@ -73,7 +75,7 @@ fn made(doing: &Doing<'_, '_>, cast: RiverCast, bite: Option<Bite>) -> Made {
             entered: doing.now,
             rod: Some(cast.rod),
             line,
-            note: cast.presentation.name().to_owned() + " in " + &run.name,
+            note: bite.note,
             ..Event::new(
                 here.id,
                 bite.kind,
@@ -94,7 +96,7 @@ fn fishes(
     doing: &Doing<'_, '_>,
     cast: &RiverCast,
     tackle: Tackle,
-    bite: Option<Bite>,
+    bite: Option<&Bite>,
 ) -> Result<(), Error> {
     let (connection, here) = (doing.book.connection(), doing.book.here()?);
     let open = passes::of_outing(connection, here.id)?;

@@ -44,6 +44,7 @@ fn made(rig: i64, bite: Option<EventKind>) -> Act {
         kind,
         depth: Some(Metres(1.1)),
         speed: Some(MetresPerSecond(0.8)),
+        note: "spinner in Boulder run".into(),
     });
     Act::Cast(CastAct::Made(Box::new(cast(rig, 1)), bite))
 }

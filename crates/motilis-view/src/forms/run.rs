@@ -68,8 +68,13 @@ pub fn surface(typed: &str, label: &'static str, system: System) -> Result<f64, 
                 if says.contains("is not a number") || says.contains("is empty") =>
             {
                 Err(Problem(format!(
-                    "{label} “{}” cannot be read; write a speed, a pace such as walking pace, or how far a leaf goes in how long: 30 ft in 8 s.",
-                    typed.trim().chars().take(24).collect::<String>()
+                    "{label} “{}” cannot be read; write a speed, a pace such as walking pace, or how far a leaf goes in how long: {} in 8 s.",
+                    typed.trim().chars().take(24).collect::<String>(),
+                    if system == System::Imperial {
+                        "30 ft"
+                    } else {
+                        "10 m"
+                    }
                 )))
             }
             Some(problem) => Err(problem),

@@ -420,7 +420,10 @@ fn facts(
         fact(
             "Near the bed",
             format!("{:.0} s", path.zone_seconds(&Zone::Bed)),
-            "seconds within a foot (0.3 m) of the bed, off it, with the blade turning",
+            format!(
+                "seconds within {} of the bed, off it, with the blade turning",
+                system.depth(motilis_core::river::ZONE)
+            ),
         ),
         fact(
             "Blade turns",
@@ -662,7 +665,7 @@ fn counting(
             made.iter().filter(|key| cells_hold(fished, **key)).count(),
             cells.len()
         ),
-        whole: whole_words(settled, fished, question),
+        whole: whole_words(settled, fished, question, system),
         step: step(settled, question, system),
         next: next_words(
             settled,
@@ -721,7 +724,12 @@ fn next_words(settled: &Settled, presentation: Presentation, here: usize, all: b
     what
 }
 
-fn whole_words(settled: &Settled, fished: &[Fished], question: &River<'_, '_>) -> String {
+fn whole_words(
+    settled: &Settled,
+    fished: &[Fished],
+    question: &River<'_, '_>,
+    system: System,
+) -> String {
     if fished.is_empty() {
         return String::new();
     }
@@ -732,12 +740,13 @@ fn whole_words(settled: &Settled, fished: &[Fished], question: &River<'_, '_>) -
         question.school,
     );
     format!(
-        "The whole run: {} stands two steps ({:.1} m) apart, {} casts, about {:.0} min; {:.0} % of the bed that holds fish covered with this cast. A cell counts where the lure passes within 1 m of it, its blade turning (designed).",
+        "The whole run: {} stands two steps ({}) apart, {} casts, about {:.0} min; {:.0} % of the bed that holds fish covered with this cast. A cell counts where the lure passes within {} of it, its blade turning (designed).",
         all.stands,
-        STEP.0 * f64::from(STEPS),
+        system.depth(STEP * f64::from(STEPS)),
         all.casts,
         all.minutes,
-        100.0 * all.share
+        100.0 * all.share,
+        system.depth(REACH)
     )
 }
 

@@ -55,6 +55,7 @@ pub fn run_page(
         plan: run.as_ref().and_then(|run| plan(run, system)),
         check: run.as_ref().and_then(|run| check(run, system)),
         form: extra.form.or(shown).unwrap_or_else(|| blank(system)),
+        leaf: leaf(system),
         paces: paces(system),
     })
 }
@@ -91,14 +92,23 @@ fn check(run: &Run, system: System) -> Option<String> {
     ))
 }
 
+/// A round way to time a leaf over.
+fn leaf(system: System) -> &'static str {
+    match system {
+        System::Imperial => "30 ft",
+        System::Metric => "10 m",
+    }
+}
+
 /// What the words for a pace stand for.
 fn paces(system: System) -> String {
     let each = Pace::ALL
         .iter()
         .map(|pace| format!("{} {}", pace.name(), system.speed(pace.speed())));
     format!(
-        "A surface speed as a figure, as a pace ({}; from memory), or as a leaf timed over a way: 30 ft in 8 s, 12 paces in 9 s (a pace is {}, from memory).",
+        "A surface speed as a figure, as a pace ({}; from memory), or as a leaf timed over a way: {} in 8 s, 12 paces in 9 s (a pace is {}, from memory).",
         each.collect::<Vec<_>>().join(", "),
+        leaf(system),
         system.depth(motilis_core::units::Metres(0.75))
     )
 }

@@ -63,6 +63,8 @@ pub struct RunScreen {
     pub plan: Option<RunPlan>,
     /// Discharge and speeds in a sentence.
     pub check: Option<String>,
+    /// A way to time a leaf over.
+    pub leaf: &'static str,
     /// What the words for a pace stand for.
     pub paces: String,
 }

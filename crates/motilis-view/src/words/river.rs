@@ -1,8 +1,9 @@
 //! What is said of casts in a river.
 
+use crate::forms::river::Settled;
 use crate::units::System;
 use motilis_core::rig::BodyShape;
-use motilis_core::river::{Bank, Bed, Ended, MarkKind, Path, Plan, Run, Why, Zone};
+use motilis_core::river::{Bank, Bed, Ended, MarkKind, Path, Plan, Presentation, Run, Why, Zone};
 use motilis_core::units::{FOOT, Metres, MetresPerSecond};
 
 /// Which way a cast goes: "45 up", "square", "30 down".
@@ -121,10 +122,28 @@ fn passes(path: &Path, zone: &Zone, system: System) -> String {
     )
 }
 
+/// What an entry says of its cast: "spinner in Boulder run, 45 up 29 ft, at the boulder".
+pub fn note(settled: &Settled, presentation: Presentation, system: System) -> String {
+    let thrown = settled.plan.thrown;
+    let mut said = vec![
+        format!("{} in {}", presentation.name(), settled.run.name),
+        format!(
+            "{} {}",
+            way(thrown.angle_deg),
+            system.depth(thrown.distance)
+        ),
+    ];
+    let mark = settled.lie.and_then(|lie| lie.mark);
+    said.extend(mark.map(|mark| format!("at the {}", mark.kind.name())));
+    said.join(", ")
+}
+
 /// What was just done on the page.
 pub fn done(word: &str) -> String {
     match word {
-        "strike" => "Strike logged on that cast.",
+        "strike" => {
+            "Strike logged on that cast. Feed it line first, then let the blade go on turning: that brings some back (common practice, no source)."
+        }
         "fish" => "Fish on, logged on that cast: its length and what became of it are added in the log.",
         "follow" => "Follow logged on that cast.",
         "best" => "Found: this cast keeps it there the longest with the blade turning and nothing on the bed.",

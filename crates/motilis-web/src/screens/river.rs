@@ -164,7 +164,13 @@ pub(crate) async fn cast(app: Data<App>, sent: Sent<Texts>) -> Result<HttpRespon
                 plan: settled.plan,
                 event: None,
             };
-            let bite = kind.map(|kind| CastBite { kind, depth, speed });
+            let note = words::river::note(&settled, presentation, device.system);
+            let bite = kind.map(|kind| CastBite {
+                kind,
+                depth,
+                speed,
+                note,
+            });
             Ok(Reading::Act(Act::Cast(CastAct::Made(Box::new(cast), bite))))
         })
         .await?;

@@ -135,7 +135,8 @@ fn casts_are_ticked_off_and_a_strike_goes_into_the_log() {
     assert!(struck.text(".notice").contains("Strike logged"));
     let log = server.get("/log");
     assert!(
-        log.text("main").contains("in Boulder run"),
+        log.text("main")
+            .contains("spinner in Boulder run, 45 up 51 ft, at the boulder"),
         "{}",
         log.text("main")
     );
