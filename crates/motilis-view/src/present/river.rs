@@ -214,7 +214,7 @@ pub(crate) fn tackle(question: &River<'_, '_>, settled: &Settled) -> Result<Opti
 /// Depth and speed; nothing without a rig.
 ///
 /// # Errors
-/// As [`tackle`].
+/// As [`river`].
 pub fn where_it_bites(
     question: &River<'_, '_>,
     settled: &Settled,
