@@ -4,7 +4,7 @@
 //! [`Load`](crate::motion::NodeLoad) on a [`Tackle`] into it and works it by [`Act`]s; [`Cast::path`] follows it through
 //! the lumped masses of [`crate::motion`], the line getting shorter as it is reeled, the tip moved, the bed as a floor. What
 //! a [`Path`] is worth is asked of it: seconds in a [`Zone`], share of it with the blade turning, touches of the bed.
-//! [`Scene::best_cast`], [`Scene::slowest_retrieve`] and [`Grid`] turn that round.
+//! [`Scene::best_cast`], [`Scene::slowest_retrieve`] and [`Scene::fished`] turn that round.
 //!
 //! # Axes
 //! `x` downstream, `y` across from the angler's own bank, depth downwards from the surface; the far bank is a mirror.
