@@ -441,8 +441,14 @@ impl Chain {
             self.pulled.remove(1);
             self.down.remove(1);
         }
+        // Only what no piece without a load follows keeps something.
+        let keeps = if self.cuts.len() > 1 && self.loads[1].is_none() {
+            0.0
+        } else {
+            SHORTEST
+        };
         let cut = &mut self.cuts[0];
-        let taken = self.ahead.clamp(0.0, (cut.length - SHORTEST).max(0.0));
+        let taken = self.ahead.clamp(0.0, (cut.length - keeps).max(0.0));
         self.ahead = (self.ahead - taken).min(0.0);
         cut.cut_to(cut.length - taken);
     }

@@ -6,9 +6,9 @@ use motilis_core::blade::Family;
 use motilis_core::motion::NodeLoad;
 use motilis_core::rig::{BARE, BodyShape, HookStyle, Kind, Mount, Part, Piece, Rig, What};
 use motilis_core::river::{
-    Act, Angler, Cast, Cover, Fineness, Held, Path, Plan, SURFACE_COEFFICIENT, Scene, School,
-    Section, Spool, Station, Tackle, Thrown, Why, Zone, body_by_practice, rank, reel_for, stands,
-    whole,
+    Act, Angler, Cast, Cover, Ended, Fineness, Held, Path, Plan, SURFACE_COEFFICIENT, Scene,
+    School, Section, Spool, Station, Tackle, Thrown, Why, Zone, body_by_practice, rank, reel_for,
+    stands, whole,
 };
 use motilis_core::tackle::{LineMaterial, LineStock, SinkerStyle, Weight, WeightMaterial};
 use motilis_core::towline::{LineDrag, NormalDrag, PointLoad, Segment, Towline};
@@ -609,6 +609,42 @@ fn the_band_of_the_deepest_point_holds_it() {
         if free {
             assert!((high - low).0 > 0.1, "{low:?} {high:?}");
         }
+    }
+}
+
+/// What is reeled comes in at the speed of the reel to the last piece, whatever pieces the line is of: at each moment as much is
+/// out as was not taken in.
+#[rstest]
+#[case::plain(None)]
+#[case::a_bumper(Some(0.9))]
+#[case::a_short_bumper(Some(0.3))]
+fn all_of_the_line_comes_in(#[case] bumper: Option<f64>) {
+    let spool = Spool {
+        bumper: bumper.map(|length| {
+            let nylon = LineStock::of_test(LineMaterial::Nylon, 12).unwrap();
+            (nylon, Metres(length))
+        }),
+        ..on(LineMaterial::Braid, 20)
+    };
+    let section = run(1.8, 1.0);
+    let plan = Plan {
+        thrown: Thrown {
+            angle_deg: 135.0,
+            distance: Metres(9.0),
+        },
+        ..plan(135.0, Held::Level, 0.42)
+    };
+    let path = thrown_on(&section, &spinner(BodyShape::Torpedo, 7.0), &spool, &plan);
+    assert_eq!(path.ended, Ended::AtTheRod);
+    let whole = path.moments[0].out.0;
+    for moment in &path.moments {
+        let left = whole - 0.42 * moment.at;
+        // A piece that goes may take a hand's breadth ahead of the reel, which is owed.
+        assert!(
+            (moment.out.0 - left).abs() < 0.15,
+            "{} {left}",
+            moment.out.0
+        );
     }
 }
 
