@@ -467,6 +467,26 @@ fn plan(angle_deg: f64, held: Held, reel: f64) -> Plan {
     }
 }
 
+fn scene<'a>(
+    section: &'a Section,
+    water: &'a Water,
+    angler: &'a Angler,
+    tackle: &'a Tackle,
+) -> Scene<'a> {
+    Scene {
+        section,
+        water,
+        angler,
+        tackle,
+    }
+}
+
+/// The spinner that most casts are made with, on a line.
+fn seven_grams(spool: &Spool) -> Tackle {
+    let spinner = spinner(BodyShape::Torpedo, 7.0);
+    spool.tackle(&spinner, &lake(), Celsius(15.0)).unwrap()
+}
+
 fn thrown_on(section: &Section, rig: &Rig, spool: &Spool, plan: &Plan) -> Path {
     let water = lake();
     let tackle = spool.tackle(rig, &water, Celsius(15.0)).unwrap();
@@ -544,12 +564,8 @@ fn upstream_needs_more_reel_than_downstream() {
     let tackle = on(LineMaterial::Nylon, 10)
         .tackle(&spinner, &water, Celsius(15.0))
         .unwrap();
-    let scene = Scene {
-        section: &section,
-        water: &water,
-        angler: &wader(),
-        tackle: &tackle,
-    };
+    let angler = wader();
+    let scene = scene(&section, &water, &angler, &tackle);
     let slowest = |angle| {
         let slowest = scene.slowest_retrieve(&plan(angle, Held::Level, 0.5));
         slowest.unwrap().unwrap().0
@@ -587,17 +603,11 @@ fn thick_braid_keeps_the_spinner_up() {
 #[test]
 fn the_band_of_the_deepest_point_holds_it() {
     let water = lake();
-    let tackle = on(LineMaterial::Nylon, 10)
-        .tackle(&spinner(BodyShape::Torpedo, 7.0), &water, Celsius(15.0))
-        .unwrap();
+    let tackle = seven_grams(&on(LineMaterial::Nylon, 10));
     for (depth, free) in [(0.9, false), (2.6, true)] {
         let section = run(depth, 1.3);
-        let scene = Scene {
-            section: &section,
-            water: &water,
-            angler: &wader(),
-            tackle: &tackle,
-        };
+        let angler = wader();
+        let scene = scene(&section, &water, &angler, &tackle);
         let plan = plan(90.0, Held::Level, 0.3);
         let path = scene.path(&plan, Fineness::SHOWN).unwrap();
         let (low, high) = scene.deepest_band(&plan, &path).unwrap();
@@ -733,15 +743,9 @@ fn discharge_is_that_of_the_strips() {
 fn the_best_cast_is_better_than_others() {
     let section = run(1.8, 1.1);
     let water = lake();
-    let tackle = on(LineMaterial::Braid, 20)
-        .tackle(&spinner(BodyShape::Torpedo, 7.0), &water, Celsius(15.0))
-        .unwrap();
-    let scene = Scene {
-        section: &section,
-        water: &water,
-        angler: &wader(),
-        tackle: &tackle,
-    };
+    let tackle = seven_grams(&on(LineMaterial::Braid, 20));
+    let angler = wader();
+    let scene = scene(&section, &water, &angler, &tackle);
     let zone = Zone::Lie {
         place: [4.0, 11.0, 1.4],
         reach: Metres(1.0),
@@ -776,15 +780,9 @@ fn the_best_cast_is_better_than_others() {
 fn a_grid_covers_more_with_each_cast() {
     let section = run(1.8, 1.1);
     let water = lake();
-    let tackle = on(LineMaterial::Braid, 20)
-        .tackle(&spinner(BodyShape::Torpedo, 7.0), &water, Celsius(15.0))
-        .unwrap();
-    let scene = Scene {
-        section: &section,
-        water: &water,
-        angler: &wader(),
-        tackle: &tackle,
-    };
+    let tackle = seven_grams(&on(LineMaterial::Braid, 20));
+    let angler = wader();
+    let scene = scene(&section, &water, &angler, &tackle);
     let fished = scene
         .fished(&plan(90.0, Held::Level, 0.5), School::Both)
         .unwrap();

@@ -450,9 +450,9 @@ fn facts(
         match slowest {
             Some(reel) if reel.0 <= 0.0 => "none: the current turns it".to_owned(),
             Some(reel) => format!(
-                "{:.1} turns a second ({})",
+                "{:.2} turns a second ({})",
                 settled.angler.turns(reel),
-                system.speed(reel)
+                system.slow_speed(reel)
             ),
             None => "no hand is fast enough from here".to_owned(),
         },

@@ -20,8 +20,9 @@ pub struct RunExtra {
     pub done: Option<String>,
 }
 
-/// Size of the plan.
-const SIZE: (f64, f64) = (860.0, 300.0);
+/// Sizes of the plan: on a desk, on a phone.
+const WIDE: (f64, f64) = (860.0, 300.0);
+const NARROW: (f64, f64) = (390.0, 250.0);
 
 /// The page of a run, or of a new one.
 ///
@@ -52,7 +53,9 @@ pub fn run_page(
         water_name: waters::get(connection, water)?.name,
         id: id.map(|id| id.0),
         done: extra.done,
-        plan: run.as_ref().and_then(|run| plan(run, system)),
+        plan: run
+            .as_ref()
+            .and_then(|run| Some((plan(run, system, WIDE)?, plan(run, system, NARROW)?))),
         check: run.as_ref().and_then(|run| check(run, system)),
         form: extra.form.or(shown).unwrap_or_else(|| blank(system)),
         leaf: leaf(system),
@@ -60,7 +63,7 @@ pub fn run_page(
     })
 }
 
-fn plan(run: &Run, system: System) -> Option<RunPlan> {
+fn plan(run: &Run, system: System, size: (f64, f64)) -> Option<RunPlan> {
     let section = run.section().ok()?;
     Some(RunPlan::new(&RunPlanSource {
         run,
@@ -71,7 +74,7 @@ fn plan(run: &Run, system: System) -> Option<RunPlan> {
         cover: None,
         lie: None,
         system,
-        size: SIZE,
+        size,
         title: format!(
             "Plan of {}: {}",
             run.name,
@@ -85,7 +88,7 @@ fn check(run: &Run, system: System) -> Option<String> {
     let section = run.section().ok()?;
     let flow = section.discharge();
     Some(format!(
-        "{} flow through it: computed from the depths and {SURFACE_COEFFICIENT} of the surface speeds, strip by strip (Rantz and others 1982, from memory); good to some 20 %. Speed over depth by a power law of {:.0} over {}.",
+        "{} flow through it: computed from the depths and {SURFACE_COEFFICIENT} of the surface speeds, strip by strip (Rantz and others 1982); method, coefficient and that it is good to some 20 % are from memory. Speed over depth by a power law of {:.0} over {}.",
         shown_discharge(flow, system),
         section.exponent(),
         run.bed.name()

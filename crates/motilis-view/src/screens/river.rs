@@ -59,8 +59,8 @@ pub struct RunScreen {
     pub done: Option<String>,
     /// The form.
     pub form: RunForm,
-    /// Its plan, where it can be drawn.
-    pub plan: Option<RunPlan>,
+    /// Its plan for a desk and for a phone, where it can be drawn.
+    pub plan: Option<(RunPlan, RunPlan)>,
     /// Discharge and speeds in a sentence.
     pub check: Option<String>,
     /// A way to time a leaf over.

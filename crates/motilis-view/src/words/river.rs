@@ -169,7 +169,7 @@ pub fn sinks(
     };
     let seconds = |depth: Metres| depth.0 / speed.0;
     let words = format!(
-        "Sinks {} in {:.0} s on a slack line ({}, computed; some 15 % either way); {:.0} s to {place}.",
+        "Sinks {} in {:.0} s on a slack line ({}, computed; some 15 % either way, from memory); {:.0} s to {place}.",
         system.depth(far),
         seconds(far),
         system.sinking(speed),
