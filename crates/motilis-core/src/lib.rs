@@ -29,6 +29,7 @@
 pub mod advice;
 pub mod bench;
 pub mod blade;
+pub mod boat;
 pub mod book;
 pub mod column;
 mod entry;

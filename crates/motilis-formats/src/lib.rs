@@ -1,4 +1,4 @@
-//! Open formats: the box and the log as CSV and JSON, tracks as GPX, in and out.
+//! Open formats: the box and the log as CSV and JSON, tracks as GPX, in and out; NMEA 0183 of a boat's instruments ([`nmea`]).
 //!
 //! One record a part or entry, the same fields in both formats ([`FIELDS`]); figures in SI with their unit in the
 //! name, so that what goes out comes back to the last digit. Reading never stops at the first mistake:
@@ -7,6 +7,7 @@
 
 mod gpx;
 mod log;
+pub mod nmea;
 mod parts;
 
 pub use gpx::{GpxRefusal, MOST_GPX_BYTES, Mark, Recorded, read_gpx, write_gpx, write_track};

@@ -1,6 +1,7 @@
 //! The Motilis program: reads the arguments and joins the crates.
 
 mod files;
+mod ride;
 mod serve;
 mod solve;
 
@@ -47,6 +48,8 @@ enum Command {
         #[command(subcommand)]
         what: files::Import,
     },
+    /// A recording of the boat's instruments (NMEA 0183): one row a second, its faults, or its track.
+    Ride(ride::Ride),
     /// Answer one computation: a JSON object on standard input, its answer on standard output.
     Solve {
         /// `towline`, `blade` or `rig`.
@@ -74,6 +77,7 @@ fn main() -> ExitCode {
         Command::Demo { data, many, listen } => serve::demo(data, many, listen),
         Command::Export { what } => files::export(what),
         Command::Import { what } => files::import(what),
+        Command::Ride(ride) => ride::ride(&ride),
         Command::Solve { what, lines } => return solve::solve(&what, lines),
     };
     match outcome {

@@ -2,6 +2,7 @@
 
 mod gpx;
 mod log;
+mod nmea;
 
 use motilis_core::book::{BoxPart, PartId};
 use motilis_core::rig::{Colour, Finish, Material, Measured, Over, Part, What};

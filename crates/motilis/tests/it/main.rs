@@ -2,6 +2,7 @@
 
 mod acts;
 mod files;
+mod ride;
 mod sheet;
 
 use rstest::rstest;

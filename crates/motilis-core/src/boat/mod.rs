@@ -1,0 +1,5 @@
+//! The boat under way.
+
+mod said;
+
+pub use said::{BoatFix, Said};
