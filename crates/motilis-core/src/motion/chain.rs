@@ -365,6 +365,23 @@ impl Chain {
         self
     }
 
+    /// Carries the whole of it elsewhere, turned from the first axis towards the second.
+    pub(super) fn carry(&mut self, at: [f64; 2], heading: f64) {
+        let (sin, cos) = heading.sin_cos();
+        let turned = |v: DVec3| DVec3::new(v.x * cos - v.y * sin, v.x * sin + v.y * cos, v.z);
+        for x in &mut self.x {
+            *x = turned(*x) + DVec3::new(at[0], at[1], 0.0);
+        }
+        for v in &mut self.v {
+            *v = turned(*v);
+        }
+    }
+
+    /// Puts the bottom under it elsewhere.
+    pub(super) fn set_floor(&mut self, bottom: Metres) {
+        self.floor = bottom.0;
+    }
+
     /// Puts a bottom under it.
     #[must_use]
     pub fn over(mut self, bottom: Metres) -> Self {

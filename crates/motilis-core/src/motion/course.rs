@@ -1,6 +1,7 @@
 use crate::error::{Error, Range};
 use crate::fields;
-use crate::spread::Side;
+use super::tow::Way;
+use crate::spread::{Point, Side};
 use crate::units::{Metres, MetresPerSecond};
 
 /// What the boat does.
@@ -177,6 +178,11 @@ impl Track {
         (at, heading)
     }
 
+    /// The way as far as a step.
+    pub fn at(&self, step: usize) -> impl Way + '_ {
+        Reached { track: self, step }
+    }
+
     /// Where something fixed to the boat is after a step: so far aft and to starboard.
     pub fn fixed(&self, step: usize, aft: f64, starboard: f64) -> [f64; 2] {
         let (at, heading) = self.boat(step);
@@ -206,13 +212,42 @@ impl Track {
     /// A place seen from the boat after a step: aft, starboard, depth.
     pub fn seen(&self, step: usize, place: [f64; 3]) -> [f64; 3] {
         let (at, heading) = self.boat(step);
-        let (sin, cos) = heading.sin_cos();
-        let (dx, dy) = (place[0] - at[0], place[1] - at[1]);
-        [-(dx * cos + dy * sin), -dx * sin + dy * cos, place[2]]
+        aboard(at, heading, place)
     }
 }
 
-fn beside(at: [f64; 2], heading: f64, aft: f64, starboard: f64) -> [f64; 2] {
+/// A place as it is seen from a boat: aft, starboard, depth.
+pub(super) fn aboard(at: [f64; 2], heading: f64, place: [f64; 3]) -> Point {
+    let (sin, cos) = heading.sin_cos();
+    let (dx, dy) = (place[0] - at[0], place[1] - at[1]);
+    [-(dx * cos + dy * sin), -dx * sin + dy * cos, place[2]]
+}
+
+/// A track as far as a step.
+struct Reached<'a> {
+    track: &'a Track,
+    step: usize,
+}
+
+impl Way for Reached<'_> {
+    fn dt(&self) -> f64 {
+        self.track.dt
+    }
+
+    fn fixed(&self, aft: f64, starboard: f64) -> [f64; 2] {
+        self.track.fixed(self.step, aft, starboard)
+    }
+
+    fn following(&self, behind: f64, starboard: f64) -> [f64; 2] {
+        self.track.following(self.step, behind, starboard)
+    }
+
+    fn seen(&self, place: [f64; 3]) -> Point {
+        self.track.seen(self.step, place)
+    }
+}
+
+pub(super) fn beside(at: [f64; 2], heading: f64, aft: f64, starboard: f64) -> [f64; 2] {
     let (sin, cos) = heading.sin_cos();
     [
         at[0] - aft * cos - starboard * sin,

@@ -3,8 +3,9 @@
 //! A [`Chain`] is one line: nodes with the mass of their half segments, of what hangs on them and of the water
 //! they carry along, joined by segments that do not stretch. The water moves as a [`Flow`] says, [`Still`] water not
 //! at all. The drag law is that of [`crate::towline`]; what was
-//! a steady balance there is a velocity here. [`record`] tows all chains of a spread along a [`Course`] and keeps
-//! a [`Frame`] every half second.
+//! a steady balance there is a velocity here. A [`Tow`] is the lines of a spread behind a
+//! boat that goes wherever it goes, its [`Way`]: [`record`] tows it along a [`Course`] and keeps a [`Frame`] every half
+//! second; a [`Wake`] is the way of a boat that nobody knows beforehand.
 //!
 //! # Method
 //! Implicit Euler. Drag is linearised about the velocities of the step with its own derivative, so that a line
@@ -24,8 +25,12 @@ mod chain;
 mod course;
 mod flow;
 mod recording;
+mod tow;
+mod wake;
 
 pub use chain::{BladeDrag, Chain, NodeLoad, Piece};
 pub use course::{Course, Track};
 pub use flow::{Flow, Still};
-pub use recording::{Frame, LineFrame, Near, Recording, Scene, record};
+pub use recording::{Frame, Near, Recording, Scene, record};
+pub use tow::{LineFrame, Tow, Way};
+pub use wake::Wake;

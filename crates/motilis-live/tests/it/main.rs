@@ -1,0 +1,3 @@
+//! The boat under way against the truth of a simulated lake.
+
+mod ahead;
