@@ -143,6 +143,8 @@ fields! {
     LONGEST_CAST "longest" "longest_m" Range::closed(4.0, 80.0, "m", "between 4 and 80 m");
     /// Line on a casting reel.
     ON_REEL "on_reel" "on_reel_m" Range::closed(10.0, 500.0, "m", "between 10 and 500 m");
+    /// Line that a turn of a trolling reel lets out.
+    REEL_TURN "reel_turn" "reel_turn_m" Range::closed(0.05, 1.5, "m", "between 0.05 and 1.5 m a turn");
     /// Line that a turn of the handle takes in.
     TAKE_UP "take_up" "take_up_m" Range::closed(0.2, 1.5, "m", "between 0.2 and 1.5 m a turn");
     /// From the head of a run to its tail-out.

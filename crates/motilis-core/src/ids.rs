@@ -49,4 +49,6 @@ ids! {
     RunId
     /// Names a cast in the data file.
     CastId
+    /// Names a fish that was seen on the sounder in the data file.
+    FishMarkId
 }

@@ -118,6 +118,8 @@ row!(EntryRow {
     lon: Option<f64>,
     ground_mps: Option<f64>,
     course_deg: Option<f64>,
+    temperature_c: Option<f64>,
+    bottom_m: Option<f64>,
     note: String,
 });
 
@@ -274,6 +276,8 @@ fn entry_row(id: EventId, event: &Event, of: &Of<'_>) -> EntryRow {
         lon: event.place.map(|(_, lon)| lon),
         ground_mps: event.ground.map(|speed| speed.0),
         course_deg: event.course_deg,
+        temperature_c: event.temperature.map(|degrees| degrees.0),
+        bottom_m: event.bottom.map(|bottom| bottom.0),
         note: event.note.clone(),
     }
 }
@@ -843,6 +847,8 @@ impl EntryRow {
             place: self.lat.zip(self.lon),
             ground: self.ground_mps.map(MetresPerSecond),
             course_deg: self.course_deg,
+            temperature: self.temperature_c.map(Celsius),
+            bottom: self.bottom_m.map(Metres),
             note: self.note.clone(),
         })
     }

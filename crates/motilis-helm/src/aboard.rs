@@ -57,7 +57,7 @@ impl Aboard {
     pub fn of(book: &Book<'_>, boat: BoatRod, open: Option<(PassId, Pass)>) -> Result<Self, Error> {
         let here = book.here()?;
         let in_use = book.in_use(boat.setup(), &boat.changes())?;
-        let speed = here.outing.speed;
+        let speed = book.speed()?;
         let (name, rig, depth, sure) = match boat.rod.tackle {
             Tackle::Rig(id) => {
                 let rig = book.rig(id)?;
@@ -146,7 +146,7 @@ impl Aboard {
             lead: Some(rod.lead),
             weight: rod.weight,
             depth: self.depth.as_ref().ok().copied(),
-            speed: Some(book.here()?.outing.speed),
+            speed: Some(book.speed()?),
             bait: self.boat.bait.clone(),
         })
     }

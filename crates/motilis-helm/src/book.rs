@@ -1,14 +1,17 @@
+use crate::boat::is_running;
 use crate::error::Error;
 use crate::standing::StandingRig;
 use jiff::tz::TimeZone;
 use jiff::{Timestamp, ZonedDateTime};
 use motilis_core::advice::Day;
+use motilis_core::boat::Moment;
 use motilis_core::book::{
     Board, BottomTouch, LureId, Outing, OutingId, RigId, SetupId, TouchId, WaterBody, WaterId,
 };
 use motilis_core::line::{Changes, DiveFit, LineSetup, Surroundings, Touch};
 use motilis_core::spread::Lure;
 use motilis_core::tackle::LineStock;
+use motilis_core::units::MetresPerSecond;
 use motilis_store::{Connection, lures, observed, outings, rigs, settings, setups, waters};
 use std::cell::{OnceCell, RefCell};
 use std::collections::VecDeque;
@@ -24,6 +27,7 @@ pub struct Book<'c> {
     lures: OnceCell<Vec<(LureId, Arc<Lure>)>>,
     touches: OnceCell<Vec<(TouchId, BottomTouch)>>,
     fits: RefCell<Vec<(Rod, Option<DiveFit>)>>,
+    moment: Option<Moment>,
 }
 
 /// What a dive curve belongs to: a set-up with its main line and the mass of its weight.
@@ -113,7 +117,30 @@ impl<'c> Book<'c> {
             lures: OnceCell::new(),
             touches: OnceCell::new(),
             fits: RefCell::default(),
+            moment: None,
         }
+    }
+
+    /// The same, looked into at a moment of which the boat's instruments know something.
+    #[must_use]
+    pub fn at(self, moment: Option<Moment>) -> Self {
+        Self { moment, ..self }
+    }
+
+    /// What the instruments knew at the moment of an act, on an outing that went on then.
+    pub fn moment(&self) -> Option<&Moment> {
+        let moment = self.moment.as_ref()?;
+        let here = self.here_if_any().ok()??;
+        is_running(here, moment.at).then_some(moment)
+    }
+
+    /// Speed through the water: by the instruments at the moment of an act, else the outing's.
+    ///
+    /// # Errors
+    /// [`Error::NoOuting`].
+    pub fn speed(&self) -> Result<MetresPerSecond, Error> {
+        let said = self.moment().and_then(|moment| moment.through);
+        Ok(said.map_or(self.here()?.outing.speed, |through| through.speed))
     }
 
     /// The connection, for what is asked of one table only.

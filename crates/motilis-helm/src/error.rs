@@ -72,6 +72,10 @@ pub enum Refusal {
     OtherRun,
     /// That experiment is over.
     Over,
+    /// Nobody knows where the boat is.
+    NoPlace,
+    /// The open outing is no practice trip.
+    NoPractice,
     /// A figure cannot be.
     Figure(motilis_core::Error),
 }

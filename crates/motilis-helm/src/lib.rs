@@ -12,6 +12,7 @@
 
 mod aboard;
 mod acts;
+mod boat;
 mod book;
 mod deck;
 mod desk;
@@ -33,10 +34,11 @@ mod whole_log;
 
 pub use aboard::Aboard;
 pub use acts::{
-    Act, ActId, Bite as CastBite, BoxAct, CastAct, Done, ExperimentAct, LAST_CAME, LogAct, LureAct,
+    Act, ActId, Bite as CastBite, BoatAct, BoxAct, CastAct, Done, ExperimentAct, LAST_CAME, LogAct, LureAct,
     ObservedAct, OutingAct, RigAct, Seal, SetupAct, SpreadAct, StartAct, Undone, WaterAct, WaysAct,
     carry_out, done_before, take_back,
 };
+pub use boat::{Boat, BoatSettings, afloat, is_running, practice_score};
 pub use book::{Book, Here, InUse, zone};
 pub use deck::{Deck, planned};
 pub use desk::{Desk, Origin};

@@ -3,9 +3,9 @@ use crate::clock::Clock;
 use crate::simulator::{Fishery, Rigged, Truth};
 use crate::wire::{Boat, Link, Listening, Wire, listen};
 use jiff::{SignedDuration, Timestamp};
-use motilis_core::boat::{Afloat, Cell, Chart, Through};
+use motilis_core::boat::{Afloat, Cell, Chart, Moment, RodThen};
 use motilis_core::track::Point;
-use motilis_core::units::{Celsius, Metres, MetresPerSecond};
+use motilis_core::units::Metres;
 use motilis_formats::nmea::{Counts, Reader};
 use std::collections::{HashMap, VecDeque};
 use std::fs::File;
@@ -87,25 +87,6 @@ pub struct Bend {
     pub length: Metres,
     /// When.
     pub at: Timestamp,
-}
-
-/// What was known at a moment, for an entry that bears it.
-#[derive(Debug, Clone, PartialEq)]
-pub struct Moment {
-    /// When.
-    pub at: Timestamp,
-    /// Speed through the water, and by whom.
-    pub through: Option<Through>,
-    /// Speed over ground and course.
-    pub ground: Option<(MetresPerSecond, Option<f64>)>,
-    /// Where, degrees.
-    pub position: Option<[f64; 2]>,
-    /// Depth of the bottom under the boat.
-    pub bottom: Option<Metres>,
-    /// Temperature of the water.
-    pub temperature: Option<Celsius>,
-    /// Each rod: its number, depth, and the bottom under it.
-    pub rods: Vec<(u8, Metres, Option<Metres>)>,
 }
 
 /// All that the hub tells.
@@ -485,7 +466,11 @@ impl Hub {
             rods: known
                 .rods
                 .iter()
-                .map(|rod| (rod.number, rod.line.depth, rod.bottom.map(|under| under.depth)))
+                .map(|rod| RodThen {
+                    number: rod.number,
+                    depth: rod.line.depth,
+                    bottom: rod.bottom.filter(|under| under.sounded).map(|under| under.depth),
+                })
                 .collect(),
         };
         let mut moments = of(&self.moments);

@@ -15,6 +15,6 @@ mod wire;
 
 pub use bridge::{BoatAt, Bridge, Known, TypedCurrent, Waters};
 pub use clock::Clock;
-pub use hub::{Bend, Live, Moment, Setting, Told};
+pub use hub::{Bend, Live, Setting, Told};
 pub use server::BoatServer;
-pub use wire::{Boat, Link, PORT, Wire};
+pub use wire::{Boat, Link, PACES, PORT, Wire};

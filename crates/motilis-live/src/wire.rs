@@ -3,7 +3,7 @@ use crate::simulator::Simulator;
 use std::fs::File;
 use std::io::{BufRead, BufReader, Read};
 use std::net::{SocketAddr, TcpStream, ToSocketAddrs, UdpSocket};
-use std::path::PathBuf;
+use std::path::{Path, PathBuf};
 use std::sync::atomic::{AtomicBool, Ordering};
 use std::sync::mpsc::{SyncSender, TrySendError};
 use std::sync::{Arc, Mutex, PoisonError};
@@ -12,6 +12,8 @@ use std::time::{Duration, Instant};
 
 /// Where instruments are listened to when nobody says otherwise.
 pub const PORT: u16 = 10_110;
+/// How many times as fast as life a boat may go.
+pub const PACES: std::ops::RangeInclusive<f64> = 0.5..=20.0;
 /// How long a wire may be silent before it is taken for dead, and how long it is waited for one that opens.
 const SILENT: Duration = Duration::from_secs(10);
 const OPENS: Duration = Duration::from_secs(4);
@@ -35,6 +37,28 @@ pub enum Wire {
     Replay(PathBuf, f64),
     /// On a simulated boat, so many times as fast as life.
     Simulated(f64),
+}
+
+impl Wire {
+    /// The wire of a setting as it is kept: `tcp HOST:PORT`, `udp PORT`, `replay PACE NAME`, `simulated PACE`, `practice PACE SEED`; nothing
+    /// for anything else. Recordings lie in a folder.
+    pub fn of(setting: &str, rides: &Path) -> Option<Self> {
+        let (kind, rest) = setting.split_once(' ')?;
+        let pace = |text: &str| text.parse().ok().filter(|pace: &f64| PACES.contains(pace));
+        match kind {
+            "tcp" => Some(Self::Tcp(rest.to_owned())),
+            "udp" => rest.parse().ok().map(Self::Udp),
+            "replay" => {
+                let (times, name) = rest.split_once(' ')?;
+                // A name, no way out of the folder.
+                let name = Path::new(name).file_name()?;
+                Some(Self::Replay(rides.join(name), pace(times)?))
+            }
+            "simulated" => Some(Self::Simulated(pace(rest)?)),
+            "practice" => Some(Self::Simulated(pace(rest.split(' ').next()?)?)),
+            _ => None,
+        }
+    }
 }
 
 /// How it stands with a wire.

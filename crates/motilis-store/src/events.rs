@@ -11,7 +11,7 @@ use motilis_core::book::{
     Strike,
 };
 use motilis_core::fish::Fish;
-use motilis_core::units::{Kilograms, Metres, MetresPerSecond};
+use motilis_core::units::{Celsius, Kilograms, Metres, MetresPerSecond};
 use rusqlite::types::Value;
 use rusqlite::{Connection, Row};
 
@@ -118,6 +118,8 @@ fn columns(event: &Event) -> Vec<(&'static str, Value)> {
         ("ground_mps", event.ground.map(|speed| speed.0).into()),
         ("course_deg", event.course_deg.into()),
         ("play", key(event.play.map(Play::key))),
+        ("temperature_c", event.temperature.map(|degrees| degrees.0).into()),
+        ("bottom_m", metres(event.bottom)),
         ("note", event.note.clone().into()),
     ]
 }
@@ -160,6 +162,8 @@ pub(crate) fn read(row: &Row<'_>) -> rusqlite::Result<Event> {
         ground: figure("ground_mps")?.map(MetresPerSecond),
         course_deg: figure("course_deg")?,
         play: keyed_or_none(row, "play", Play::from_key)?,
+        temperature: figure("temperature_c")?.map(Celsius),
+        bottom: figure("bottom_m")?.map(Metres),
         note: row.get("note")?,
     })
 }

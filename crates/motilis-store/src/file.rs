@@ -29,6 +29,9 @@ pub(crate) const STEPS: &[M<'static>] = &[
         "../migrations/0013-add-tracks-spots-experiments.sql"
     )),
     M::up(include_str!("../migrations/0014-add-runs-and-casts.sql")),
+    M::up(include_str!(
+        "../migrations/0015-add-boat-marks-and-bottom.sql"
+    )),
 ];
 const MIGRATIONS: Migrations<'static> = Migrations::from_slice(STEPS);
 

@@ -11,11 +11,13 @@
 
 pub mod acts;
 pub mod archive;
+pub mod bottoms;
 pub mod casts;
 mod error;
 pub mod events;
 pub mod experiments;
 mod file;
+pub mod fish_marks;
 pub mod lures;
 pub mod made;
 pub mod observed;

@@ -70,6 +70,24 @@ pub fn carried(connection: &Connection, id: OutingId) -> Result<Vec<String>, Err
     Ok(names.map(str::to_owned).collect())
 }
 
+/// Whether an outing is practice on a simulated lake: it counts for nothing.
+///
+/// # Errors
+/// [`Error::Missing`].
+pub fn is_practice(connection: &Connection, id: OutingId) -> Result<bool, Error> {
+    let mut statement = connection.prepare_cached("SELECT practice FROM outings WHERE id = ?1")?;
+    found(statement.query_row([id.0], |row| row.get(0)), "outing", id.0)
+}
+
+/// Makes an outing one of practice.
+///
+/// # Errors
+/// [`Error::Sqlite`].
+pub fn set_practice(connection: &Connection, id: OutingId) -> Result<(), Error> {
+    connection.execute("UPDATE outings SET practice = 1 WHERE id = ?1", [id.0])?;
+    Ok(())
+}
+
 /// Says which conditions are carried over.
 ///
 /// # Errors

@@ -9,7 +9,13 @@ use crate::Error;
 use rusqlite::Connection;
 
 /// Tables whose rows are not part of any act.
-const OUTSIDE: [&str; 3] = ["acts", "act_traces", "outing_stamps"];
+const OUTSIDE: [&str; 5] = [
+    "acts",
+    "act_traces",
+    "outing_stamps",
+    "bottom_charts",
+    "bottom_cells",
+];
 
 /// Begins to write down what is done on a connection.
 ///

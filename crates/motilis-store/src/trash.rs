@@ -3,7 +3,7 @@
 use crate::Error;
 use jiff::Timestamp;
 use motilis_core::book::{
-    CastId, DunkId, EventId, LureId, OutingId, PartId, PassId, ReadingId, RigId, RuleId, RunId,
+    CastId, DunkId, EventId, FishMarkId, LureId, OutingId, PartId, PassId, ReadingId, RigId, RuleId, RunId,
     SetupId, SpotId, SpreadId, TouchId, TrackId, WaterId,
 };
 use rusqlite::Connection;
@@ -45,6 +45,8 @@ pub enum Record {
     Run(RunId),
     /// A cast.
     Cast(CastId),
+    /// A fish seen on the sounder.
+    FishMark(FishMarkId),
 }
 
 impl Record {
@@ -85,6 +87,7 @@ impl Record {
             Self::Spot(id) => ("spots", "spot", id.0),
             Self::Run(id) => ("runs", "run", id.0),
             Self::Cast(id) => ("casts", "cast", id.0),
+            Self::FishMark(id) => ("fish_marks", "fish mark", id.0),
         }
     }
 }
@@ -106,7 +109,7 @@ pub struct Thrown {
 type Kind = (fn(i64) -> Record, &'static str);
 
 /// Every kind of record.
-const KINDS: [Kind; 17] = [
+const KINDS: [Kind; 18] = [
     (
         |id| Record::Outing(OutingId(id)),
         "date(started_utc_s, 'unixepoch')",
@@ -144,6 +147,10 @@ const KINDS: [Kind; 17] = [
     (
         |id| Record::Cast(CastId(id)),
         "replace(presentation, '_', ' ') || ' of ' || date(at_utc_s, 'unixepoch')",
+    ),
+    (
+        |id| Record::FishMark(FishMarkId(id)),
+        "'seen at ' || time(at_utc_s, 'unixepoch') || ' of ' || date(at_utc_s, 'unixepoch')",
     ),
 ];
 

@@ -2,7 +2,7 @@
 
 use crate::row::{is_unreadable, why};
 use crate::{
-    Error, casts, events, experiments, lures, outings, parts, passes, rigs, rods, rules, runs,
+    Error, casts, events, experiments, fish_marks, lures, outings, parts, passes, rigs, rods, rules, runs,
     setups, spots, tracks, waters,
 };
 use rusqlite::{Connection, Row};
@@ -54,6 +54,9 @@ pub fn all(connection: &Connection) -> Result<Vec<Unread>, Error> {
     })?;
     look("cast", "SELECT * FROM casts", &|row| {
         casts::read(row).map(drop)
+    })?;
+    look("fish mark", "SELECT * FROM fish_marks", &|row| {
+        fish_marks::read(row).map(drop)
     })?;
     look("experiment", "SELECT * FROM experiments", &|row| {
         experiments::read(row).map(drop)

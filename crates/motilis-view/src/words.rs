@@ -1,6 +1,7 @@
 //! What computed judgements read like: short sentences with the boat's units.
 
 pub mod advice;
+pub mod boat;
 pub mod bench;
 pub mod light;
 pub mod river;
@@ -267,6 +268,10 @@ pub fn refusal(refusal: &Refusal) -> String {
             from.strftime("%-d %B %Y, %H:%M"),
             to.strftime("%H:%M")
         ),
+        Refusal::NoPlace => {
+            "Nobody knows where the boat is: no receiver with a fix is heard; see to the instruments and mark it again".to_owned()
+        }
+        Refusal::NoPractice => "The open outing is no practice trip; begin one under Boat".to_owned(),
         Refusal::Over => "That outing or experiment is over; begin another one".to_owned(),
         Refusal::EndsFirst => "The pass ends before it begins; correct one of the two".to_owned(),
         Refusal::NoLine => {

@@ -1,19 +1,32 @@
-use crate::Error;
 use crate::device::Borne;
 use crate::runs::Runs;
+use crate::{Error, keeper};
 use actix_web::web;
 use jiff::Timestamp;
-use motilis_helm::{Act, ActId, Book, Done, Undone, carry_out, done_before, take_back};
+use motilis_helm::{Act, ActId, Book, Done, Seal, Undone, carry_out, done_before, take_back};
+use motilis_live::{Clock, Live};
 use motilis_store::unread::{self, Unread};
 use motilis_store::{Connection, Store, settings};
+use motilis_view::present::Beside;
 use motilis_view::units::System;
-use std::sync::Arc;
+use std::path::{Path, PathBuf};
+use std::sync::atomic::{AtomicU64, Ordering};
+use std::sync::{Arc, Mutex, OnceLock, PoisonError};
+use std::thread::Thread;
 
 /// What all handlers share.
 #[derive(Clone)]
 pub struct App {
     store: Store,
-    clock: fn() -> Timestamp,
+    live: Live,
+    beside: Arc<Mutex<Arc<Beside>>>,
+    /// How often something was written.
+    version: Arc<AtomicU64>,
+    keeper: Arc<OnceLock<Thread>>,
+    /// Held by whoever serves: the keeper ends with the last.
+    serving: Option<Arc<()>>,
+    rides: Arc<PathBuf>,
+    addresses: Arc<OnceLock<Vec<String>>>,
     runs: Arc<Runs>,
     usual_units: System,
     unread: Arc<Vec<Unread>>,
@@ -52,10 +65,76 @@ impl App {
         }
         Self {
             store,
-            clock,
+            live: Live::start(Clock::new(clock)),
+            beside: Arc::default(),
+            version: Arc::default(),
+            keeper: Arc::default(),
+            serving: None,
+            rides: Arc::new(std::env::temp_dir()),
+            addresses: Arc::default(),
             runs: Arc::default(),
             usual_units: usual_units.unwrap_or_default(),
             unread: Arc::new(unread),
+        }
+    }
+
+    /// The same application with a boat under way: from now on it listens to the instruments that are set, and keeps
+    /// recordings in a folder.
+    #[must_use]
+    pub fn under_way(mut self, rides: PathBuf) -> Self {
+        self.rides = Arc::new(rides);
+        let serving = Arc::new(());
+        let handle = keeper::start(&self, Arc::downgrade(&serving));
+        self.serving = Some(serving);
+        // Set once: nobody else has this application yet.
+        let _ = self.keeper.set(handle.thread().clone());
+        self
+    }
+
+    /// The boat under way.
+    pub(crate) fn live(&self) -> &Live {
+        &self.live
+    }
+
+    /// The data file.
+    pub(crate) fn store(&self) -> &Store {
+        &self.store
+    }
+
+    /// How often something was written.
+    pub(crate) fn version(&self) -> u64 {
+        self.version.load(Ordering::Acquire)
+    }
+
+    /// Where recordings of the instruments lie.
+    pub(crate) fn rides(&self) -> &Path {
+        &self.rides
+    }
+
+    /// What is known of the boat beside its instruments.
+    pub(crate) fn beside(&self) -> Arc<Beside> {
+        keeper::of(&self.beside)
+    }
+
+    pub(crate) fn set_beside(&self, beside: Beside) {
+        *self.beside.lock().unwrap_or_else(PoisonError::into_inner) = Arc::new(beside);
+    }
+
+    /// Addresses at which others can open it, once it is bound.
+    pub fn reached_at(&self, addresses: Vec<String>) {
+        let _ = self.addresses.set(addresses);
+    }
+
+    /// The same, as they were told.
+    pub(crate) fn addresses(&self) -> &[String] {
+        self.addresses.get().map_or(&[], Vec::as_slice)
+    }
+
+    /// Something was written: the keeper looks at once.
+    fn wrote(&self) {
+        self.version.fetch_add(1, Ordering::AcqRel);
+        if let Some(keeper) = self.keeper.get() {
+            keeper.unpark();
         }
     }
 
@@ -76,7 +155,12 @@ impl App {
 
     /// The time of now.
     pub fn now(&self) -> Timestamp {
-        (self.clock)()
+        self.live.clock().now()
+    }
+
+    /// The seal of an act: when it was asked for, by a clock that may go faster than life.
+    pub(crate) fn seal(&self, borne: &Borne) -> Seal {
+        borne.seal(self.now(), self.live.clock().pace())
     }
 
     async fn read<T: Send + 'static>(
@@ -94,9 +178,13 @@ impl App {
         write: impl FnOnce(&Connection) -> Result<T, Error> + Send + 'static,
     ) -> Result<T, Error> {
         let store = self.store.clone();
-        web::block(move || store.write(write))
+        let written = web::block(move || store.write(write))
             .await
-            .map_err(|_| Error::Stopped)?
+            .map_err(|_| Error::Stopped)?;
+        if written.is_ok() {
+            self.wrote();
+        }
+        written
     }
 
     /// Answers a question out of one moment of the data file, off the threads that answer requests.
@@ -121,9 +209,10 @@ impl App {
         borne: &Borne,
         read: impl FnOnce(&Book<'_>) -> Result<Reading<P>, Error> + Send + 'static,
     ) -> Result<Outcome<P>, Error> {
-        let seal = borne.seal(self.now());
+        let seal = self.seal(borne);
+        let moment = self.live.moment(seal.at);
         self.write(move |connection| {
-            let book = Book::new(connection);
+            let book = Book::new(connection).at(moment);
             if let Some(done) = done_before(&book, &seal)? {
                 return Ok(Outcome::Done(done));
             }
@@ -154,7 +243,7 @@ impl App {
     /// # Errors
     /// [`Error::Store`] when there never was one.
     pub(crate) async fn take_back(&self, borne: &Borne, act: ActId) -> Result<Undone, Error> {
-        let seal = borne.seal(self.now());
+        let seal = self.seal(borne);
         self.write(move |connection| Ok(take_back(&Book::new(connection), &seal, act)?))
             .await
     }

@@ -114,9 +114,23 @@ impl Borne {
         }
     }
 
+    /// What an act bears that is done together with this one.
+    pub fn and(&self, what: &str) -> Self {
+        Self {
+            act: if self.act.is_empty() {
+                String::new()
+            } else {
+                format!("{}-{what}", self.act)
+            },
+            asked: format!("{}-{what}", self.asked),
+            ..self.clone()
+        }
+    }
+
     /// The seal of the act that the form asks for.
-    pub fn seal(&self, now: Timestamp) -> Seal {
-        let age = SignedDuration::from_millis(i64::from(self.age.unwrap_or(0)));
+    pub fn seal(&self, now: Timestamp, pace: f64) -> Seal {
+        let waited = f64::from(self.age.unwrap_or(0)) * pace;
+        let age = SignedDuration::from_millis(waited as i64);
         Seal {
             // A script that gives no number asks for something new each time.
             id: if self.act.is_empty() {

@@ -10,6 +10,7 @@ mod assets;
 mod device;
 mod error;
 mod guard;
+mod keeper;
 pub mod router;
 mod runs;
 mod screens;

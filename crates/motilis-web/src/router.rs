@@ -2,7 +2,7 @@
 
 use crate::error::Error;
 use crate::screens::{
-    acts, bench, boxes, column, evidence, experiment, files, installed, judging, log, lures,
+    acts, bench, boat, boat_acts, boxes, column, evidence, experiment, files, installed, judging, log, lures,
     motion, outings, parts, photo, river, settings, setups, sheet, spread, spread_acts, start,
     tank, today, track, waters,
 };
@@ -192,6 +192,25 @@ pub fn configure(config: &mut ServiceConfig) {
         .route("/log/{event}/photo", web::post().to(photo::keep))
         .route("/log/{event}/delete", web::post().to(acts::delete_event))
         .route("/log/{event}/undo", web::post().to(acts::restore_event))
+        .route("/boat", web::get().to(boat::show))
+        .route("/boat/now.json", web::get().to(boat::now))
+        .route("/boat/live", web::get().to(boat::live))
+        .route("/boat/plan", web::get().to(boat::plan))
+        .route("/boat/set-out", web::get().to(boat::set_out))
+        .route("/boat/instruments", web::get().to(boat::instruments))
+        .route("/boat/instruments", web::post().to(boat_acts::listen))
+        .route("/boat/record", web::post().to(boat_acts::record))
+        .route("/boat/current", web::post().to(boat_acts::current))
+        .route("/boat/reel", web::post().to(boat_acts::reel))
+        .route("/boat/helm", web::post().to(boat_acts::helm))
+        .route("/boat/mark", web::post().to(boat_acts::mark))
+        .route("/boat/marks/{mark}/delete", web::post().to(acts::delete_mark))
+        .route("/boat/marks/{mark}/restore", web::post().to(acts::restore_mark))
+        .route("/boat/wind", web::post().to(boat_acts::wind))
+        .route("/boat/practice", web::get().to(boat::practice))
+        .route("/boat/practice", web::post().to(boat_acts::begin_practice))
+        .route("/boat/practice/end", web::post().to(boat_acts::end_practice))
+        .route("/phone", web::get().to(boat::phone))
         .route("/box", web::get().to(boxes::show))
         .route("/box/export.csv", web::get().to(boxes::export_csv))
         .route("/box/export.json", web::get().to(boxes::export_json))

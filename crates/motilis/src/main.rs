@@ -1,5 +1,6 @@
 //! The Motilis program: reads the arguments and joins the crates.
 
+mod boat;
 mod files;
 mod ride;
 mod serve;
@@ -35,9 +36,14 @@ enum Command {
         /// The season many times over, 2 000 outings and 100 000 entries: to see how it bears twenty years.
         #[arg(long)]
         many: bool,
+        /// How many times as fast as life the simulated boat and the clock go.
+        #[arg(long, default_value_t = 1.0)]
+        pace: f64,
         #[command(flatten)]
         listen: Listen,
     },
+    /// The instruments of a simulated boat, or of a recording, for others to call up (NMEA 0183 over TCP).
+    Boat(boat::BoatArguments),
     /// Write the box, or the tying sheet of a rig, to standard output or a file.
     Export {
         #[command(subcommand)]
@@ -74,7 +80,8 @@ struct Listen {
 fn main() -> ExitCode {
     let outcome = match Arguments::parse().command {
         Command::Serve { data, listen } => serve::serve(&data, listen),
-        Command::Demo { data, many, listen } => serve::demo(data, many, listen),
+        Command::Demo { data, many, pace, listen } => serve::demo(data, many, pace, listen),
+        Command::Boat(boat) => boat::boat(&boat),
         Command::Export { what } => files::export(what),
         Command::Import { what } => files::import(what),
         Command::Ride(ride) => ride::ride(&ride),

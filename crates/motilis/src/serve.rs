@@ -1,19 +1,23 @@
 use crate::Listen;
-use anyhow::{Context, Result};
+use anyhow::{Context, Result, bail};
 use motilis_demo::SEED;
 use motilis_helm::Season;
-use motilis_store::Store;
+use motilis_live::PACES;
+use motilis_store::{Store, settings};
 use motilis_web::{App, Hosts};
 use std::path::{Path, PathBuf};
 use tracing_subscriber::EnvFilter;
 
 /// `motilis serve`
 pub(crate) fn serve(data: &Path, listen: Listen) -> Result<()> {
-    run(Store::open(data)?, listen)
+    run(Store::open(data)?, data, listen)
 }
 
 /// `motilis demo`
-pub(crate) fn demo(data: Option<PathBuf>, many: bool, listen: Listen) -> Result<()> {
+pub(crate) fn demo(data: Option<PathBuf>, many: bool, pace: f64, listen: Listen) -> Result<()> {
+    if !PACES.contains(&pace) {
+        bail!("--pace {pace} is not between 0.5 and 20");
+    }
     let path = data.unwrap_or_else(|| {
         std::env::temp_dir().join(format!("motilis-demo-{}.db", std::process::id()))
     });
@@ -33,10 +37,16 @@ pub(crate) fn demo(data: Option<PathBuf>, many: bool, listen: Listen) -> Result<
     if many {
         motilis_demo::multiply(&store)?;
     }
-    run(store, listen)
+    store.write(|connection| settings::set(connection, "boat_wire", &format!("simulated {pace}")))?;
+    run(store, &path, listen)
 }
 
-fn run(store: Store, listen: Listen) -> Result<()> {
+/// Where recordings of a data file's boat lie: beside it.
+fn rides(data: &Path) -> PathBuf {
+    data.with_extension("rides")
+}
+
+fn run(store: Store, data: &Path, listen: Listen) -> Result<()> {
     tracing_subscriber::fmt()
         .with_env_filter(
             EnvFilter::try_from_default_env().unwrap_or_else(|_| EnvFilter::new("warn")),
@@ -46,9 +56,11 @@ fn run(store: Store, listen: Listen) -> Result<()> {
     // Twenty years of a log take a second to reckon: done before the first page asks, not by it.
     let warmed = store.clone();
     std::thread::spawn(move || warmed.read(|connection| Season::load(connection, None).map(drop)));
+    let rides = rides(data);
     actix_web::rt::System::new().block_on(async move {
         let hosts = Hosts { named: listen.host };
-        let server = motilis_web::bind(App::new(store), hosts, &listen.listen)
+        let app = App::new(store).under_way(rides);
+        let server = motilis_web::bind(app.clone(), hosts, &listen.listen)
             .with_context(|| format!("cannot listen on {}", listen.listen))?;
         for address in server.addresses() {
             println!("Motilis is at http://{address}");

@@ -15,6 +15,7 @@
 mod ahead;
 mod instruments;
 mod legs;
+mod moment;
 mod said;
 mod soundings;
 mod twin;
@@ -22,6 +23,7 @@ mod twin;
 pub use ahead::{Ahead, Heed, Mark, Passing, Slow, Warning};
 pub use instruments::{Figure, Freshness, Instruments, Remark, Source, Through};
 pub use legs::{LearnedCurrent, Legs, StraightLeg};
+pub use moment::{Moment, RodThen};
 pub use said::{BoatFix, Said};
 pub use soundings::{CELL, Cell, Chart, Soundings, Under, under};
 pub use twin::{Afloat, Moved, RodNow, StripPoint, Twin, Unfit};

@@ -4,7 +4,7 @@ use crate::fields;
 use crate::fish::Fish;
 use crate::keyed::keyed;
 use crate::spread::Tackle;
-use crate::units::{Kilograms, Metres, MetresPerSecond};
+use crate::units::{Celsius, Kilograms, Metres, MetresPerSecond};
 use jiff::Timestamp;
 
 /// What happened.
@@ -177,6 +177,10 @@ pub struct Event {
     pub ground: Option<MetresPerSecond>,
     /// Course over ground, degrees from north through east, where it is known.
     pub course_deg: Option<f64>,
+    /// Temperature of the water then, where it was measured.
+    pub temperature: Option<Celsius>,
+    /// Depth of the bottom there and then, where it was sounded.
+    pub bottom: Option<Metres>,
     /// What was tried, of a change that is one of the playbook.
     pub play: Option<Play>,
     /// A remark.
@@ -206,6 +210,8 @@ impl Event {
             ground: None,
             course_deg: None,
             play: None,
+            temperature: None,
+            bottom: None,
             note: String::new(),
         }
     }
@@ -233,6 +239,12 @@ impl Event {
         }
         if let Some(ground) = self.ground {
             fields::GROUND.check(ground.0)?;
+        }
+        if let Some(bottom) = self.bottom {
+            fields::BOTTOM.check(bottom.0)?;
+        }
+        if let Some(degrees) = self.temperature {
+            fields::TEMPERATURE.check(degrees.0)?;
         }
         if let Some(course) = self.course_deg {
             fields::COURSE.check(course)?;

@@ -7,6 +7,7 @@ mod board;
 mod boat_rod;
 mod box_part;
 mod event;
+mod fish_mark;
 mod outing;
 mod play;
 mod river_cast;
@@ -17,7 +18,7 @@ mod water_body;
 pub use crate::blade::DunkTest;
 pub use crate::entry::{check_clock, plain_text};
 pub use crate::ids::{
-    CastId, DeedId, DunkId, EventId, ExperimentId, LureId, MadeId, OutingId, PartId, PassId,
+    CastId, DeedId, DunkId, EventId, ExperimentId, FishMarkId, LureId, MadeId, OutingId, PartId, PassId,
     ReadingId, RigId, RuleId, RunId, SetupId, SpotId, SpreadId, TouchId, TrackId, WaterId,
 };
 pub use crate::line::BottomTouch;
@@ -26,6 +27,7 @@ pub use board::{Board, OwnedRig};
 pub use boat_rod::BoatRod;
 pub use box_part::{BoxPart, MadeRig, MadeState, Shortage};
 pub use event::{BaitAfter, Caught, Event, EventKind, Given, Landing, Measured, OnLine, Strike};
+pub use fish_mark::FishMark;
 pub use outing::Outing;
 pub use play::{OnRodAt, Play, Touched, Tried, tried};
 pub use river_cast::RiverCast;

@@ -1,19 +1,21 @@
 use super::{Doing, Made};
 use crate::aboard::Aboard;
+use crate::book::Book;
 use crate::error::{Error, Refusal};
 use crate::log_import::LogImport;
 use crate::switching::dismiss;
 use crate::track::{back_fill, filled, outing_of};
 use jiff::Timestamp;
 use motilis_core::book::{
-    BoatRod, Caught, Event, EventId, EventKind, Outing, PassId, PlannedSpread, Play, RigId,
-    RunningLine, SpreadId,
+    BoatRod, BottomTouch, Caught, Event, EventId, EventKind, Given, OnLine, Outing, PassId,
+    PlannedSpread, Play, RigId, RunningLine, SpreadId,
 };
 use motilis_core::evidence::Pass;
+use motilis_core::fields;
 use motilis_core::track::Track;
-use motilis_core::units::MetresPerSecond;
+use motilis_core::units::{Metres, MetresPerSecond};
 use motilis_store::photographs::Photograph;
-use motilis_store::{events, outings, passes, photographs, rods, spreads, tracks};
+use motilis_store::{events, observed, outings, passes, photographs, rods, spreads, tracks};
 
 /// A change of the log.
 #[derive(Debug, Clone, PartialEq)]
@@ -41,6 +43,8 @@ pub enum LogAct {
     SetOut(Option<u8>),
     /// A rod comes out of it; `None` is every rod.
     TakeIn(Option<u8>),
+    /// A rod has so much line out from now on.
+    Out(u8, Metres),
     /// A rod is put away for the day, or taken back.
     Away(u8, bool),
     /// Rods take over the line of the rig that is ahead; they are aboard until they are set out with it.
@@ -92,6 +96,14 @@ impl LogAct {
                     take_in(doing, &aboard)?;
                 }
                 Ok(rod.map(i64::from))
+            }
+            Self::Out(rod, out) => {
+                let [before] = one(doing, rod)?;
+                fields::OUT.check(out.0).map_err(Refusal::Figure)?;
+                let mut boat = before.boat.clone();
+                boat.rod.out = out;
+                change(doing, &before, boat)?;
+                Ok(Some(i64::from(rod)))
             }
             Self::Away(rod, away) => {
                 let [aboard] = one(doing, rod)?;
@@ -219,19 +231,23 @@ fn tap(
             Some(all.into_iter().next().ok_or(Refusal::NoLine)?)
         }
     };
-    let event = Event {
-        entered: doing.now,
-        rod: aboard.as_ref().map(|aboard| aboard.boat.number),
-        line: aboard.as_ref().map(Aboard::on_line),
-        caught,
-        play,
-        note,
-        ..Event::new(here.id, kind, doing.at, here.outing.speed)
-    };
+    let event = witnessed(
+        doing.book,
+        Event {
+            entered: doing.now,
+            rod: aboard.as_ref().map(|aboard| aboard.boat.number),
+            line: aboard.as_ref().map(Aboard::on_line),
+            caught,
+            play,
+            note,
+            ..Event::new(here.id, kind, doing.at, here.outing.speed)
+        },
+    );
     event.check().map_err(Refusal::Figure)?;
     let id = events::add(doing.book.connection(), &event)?;
     if let Some(aboard) = aboard {
         match kind {
+            EventKind::BottomTouch => touched(doing, &aboard)?,
             // It comes in with the fish, or to be cleared.
             EventKind::Fish | EventKind::Tangle => take_in(doing, &aboard)?,
             EventKind::FreshBait => {
@@ -245,6 +261,54 @@ fn tap(
         }
     }
     Ok(Some(id.0))
+}
+
+/// What the boat's instruments knew when something happened.
+fn witnessed(book: &Book<'_>, event: Event) -> Event {
+    let Some(moment) = book.moment() else {
+        return event;
+    };
+    let then = event.rod.and_then(|rod| moment.rod(rod));
+    Event {
+        speed: moment.through.map_or(event.speed, |through| through.speed),
+        line: event.line.map(|line| OnLine {
+            depth: then.map(|then| then.depth).or(line.depth),
+            ..line
+        }),
+        given: Given::Live,
+        place: moment.position.map(|[latitude, longitude]| (latitude, longitude)),
+        ground: moment.ground.map(|(speed, _)| speed),
+        course_deg: moment.ground.and_then(|(_, course)| course),
+        temperature: moment.temperature,
+        bottom: moment.bottom,
+        ..event
+    }
+}
+
+/// A bottom touch over a bottom that was sounded, at a speed that an instrument said, teaches the line its dive curve.
+fn touched(doing: &Doing<'_, '_>, aboard: &Aboard) -> Result<(), Error> {
+    let Some(moment) = doing.book.moment() else {
+        return Ok(());
+    };
+    let bottom = moment.rod(aboard.boat.number).and_then(|rod| rod.bottom);
+    let (Some(bottom), Some(through), Some(rig)) = (bottom, moment.through, aboard.rig_id()) else {
+        return Ok(());
+    };
+    let (setup, rod) = (&aboard.in_use.setup, &aboard.boat.rod);
+    let touch = BottomTouch {
+        rig,
+        setup: rod.setup,
+        main: setup.main,
+        weight: setup.weight.and_then(|weight| weight.mass()),
+        lead: setup.lead,
+        out: rod.out,
+        bottom,
+        speed: through.speed,
+        touched: true,
+        at: doing.at,
+    };
+    observed::add_touch(doing.book.connection(), &touch)?;
+    Ok(())
 }
 
 /// Puts a rod in place of another; what fishes goes on fishing, on a pass of its own where it is another line.

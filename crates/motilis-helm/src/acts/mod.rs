@@ -3,6 +3,7 @@
 //! An act bears a [`Seal`]: the number that the one who asked gave it, when that was, and which state of things they
 //! saw. [`carry_out`] does an act once; asked for again, it answers what it answered then.
 
+mod boat;
 mod boxes;
 mod cast;
 mod experiment;
@@ -17,6 +18,7 @@ mod start;
 mod water;
 mod ways;
 
+pub use boat::BoatAct;
 pub use boxes::{BoxAct, LAST_CAME};
 pub use cast::{Bite, CastAct};
 pub use experiment::ExperimentAct;
@@ -60,6 +62,8 @@ pub enum Act {
     Outing(OutingAct),
     /// Of the log.
     Log(LogAct),
+    /// Of the boat under way.
+    Boat(BoatAct),
     /// Of casting in a river.
     Cast(CastAct),
     /// Of an experiment.
@@ -104,6 +108,7 @@ impl Act {
         match self {
             Self::Outing(_) => "outing",
             Self::Log(_) => "log",
+            Self::Boat(_) => "boat",
             Self::Cast(_) => "cast",
             Self::Experiment(_) => "experiment",
             Self::Rig(_) => "rig",
@@ -124,6 +129,7 @@ impl Act {
         match self {
             Self::Outing(act) => act.done(doing),
             Self::Log(act) => act.done(doing),
+            Self::Boat(act) => act.done(doing),
             Self::Cast(act) => act.done(doing),
             Self::Experiment(act) => act.done(doing),
             Self::Rig(act) => act.done(doing),

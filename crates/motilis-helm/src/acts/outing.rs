@@ -129,7 +129,7 @@ fn change(doing: &Doing<'_, '_>, how: impl FnOnce(&mut Outing)) -> Made {
     Ok(Some(here.id.0))
 }
 
-fn begin(doing: &Doing<'_, '_>, asked: Option<WaterId>) -> Made {
+pub(super) fn begin(doing: &Doing<'_, '_>, asked: Option<WaterId>) -> Made {
     let (book, connection) = (doing.book, doing.book.connection());
     check_clock("started", doing.at).map_err(Refusal::Clock)?;
     let open = book.here_if_any()?;

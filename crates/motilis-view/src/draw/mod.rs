@@ -4,6 +4,7 @@
 
 mod bench;
 mod blade;
+mod boat_plan;
 mod column;
 mod curve;
 mod day_bars;
@@ -24,6 +25,7 @@ mod turning;
 
 pub use bench::{BenchDrawing, BenchSource, Detail};
 pub use blade::{Outline, outline};
+pub use boat_plan::{BoatPlan, BoatPlanSource};
 pub use column::{ColumnSource, WaterColumn};
 pub use curve::{Curve, CurveSource, Stretch};
 pub use day_bars::{Bar, DayBars, DaySource, Row, Strip};

@@ -4,6 +4,7 @@
 //! against what stands there now: two people who change two different fields both have their way.
 
 pub mod bench;
+pub mod boat;
 pub mod conditions;
 pub mod course;
 pub mod entry;

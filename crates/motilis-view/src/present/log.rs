@@ -390,7 +390,7 @@ pub(super) fn known(record: &evidence::Record) -> String {
     format!("{} fish in {:.1} rod-hours", record.fish, record.rod_hours)
 }
 
-fn switch_row(switching: &Switching) -> SwitchRow {
+pub(super) fn switch_row(switching: &Switching) -> SwitchRow {
     let call = &switching.call;
     let numbers: Vec<String> = call.rods.iter().map(u8::to_string).collect();
     let rods = match numbers.as_slice() {
@@ -666,6 +666,15 @@ fn headline(events: &[(EventId, Event)]) -> String {
     let strikes = count(EventKind::Strike);
     let plural = if strikes == 1 { "" } else { "s" };
     format!("{fish} fish, {strikes} strike{plural}")
+}
+
+/// What was just done, for a page that shows nothing else of the day.
+pub(super) fn notice_of(book: &Book<'_>, device: Device, told: &Told) -> Result<Option<Notice>, Error> {
+    let quiet = told.logged.is_none() && told.deleted.is_none() && told.moved.is_none();
+    if quiet {
+        return Ok(None);
+    }
+    notice(book, &Day::load(book, device)?, told)
 }
 
 fn notice(book: &Book<'_>, day: &Day<'_>, told: &Told) -> Result<Option<Notice>, Error> {

@@ -2,6 +2,7 @@
 
 mod bench;
 mod blades;
+mod boat;
 mod boxes;
 mod call_card;
 mod card;
@@ -12,6 +13,7 @@ mod experiment;
 mod facts;
 mod files;
 mod import;
+mod instruments;
 mod judging;
 mod line_table;
 mod log;
@@ -35,6 +37,7 @@ mod track;
 mod waters;
 
 pub use bench::{Hand, batch, bench};
+pub use boat::{Beside, BoatAsk, boat, boat_plan, now as boat_now, set_out};
 pub use boxes::{Look as BoxLook, boxes};
 pub use call_card::{call_card, changes};
 pub use card::{compare as compare_spreads, set_out_card};
@@ -44,6 +47,7 @@ pub use evidence::{EvidenceLook, evidence, rates};
 pub use experiment::experiments;
 pub use files::{files, log_preview};
 pub use import::{blank as import_form, preview};
+pub use instruments::{InstrumentsAsk, Score, instruments, phone, practice};
 pub use judging::judging;
 pub use line_table::line_table;
 pub use log::{Extra as LogExtra, Told, log};

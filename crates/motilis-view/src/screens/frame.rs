@@ -61,6 +61,8 @@ pub enum Screen {
     Tank,
     /// All lines together.
     Spread,
+    /// Where every line is now.
+    Boat,
     /// What happened.
     Log,
     /// Parts and made-up rigs.
@@ -128,32 +130,39 @@ impl Frame {
     }
 
     /// The screens that can be opened, with their addresses.
-    pub fn doors(&self) -> [(Screen, &'static str, &'static str); 8] {
+    pub fn doors(&self) -> [(Screen, &'static str, &'static str); 9] {
         [
             (Screen::Today, "/today", "Today"),
             (Screen::Bench, "/bench", "Bench"),
             (Screen::Tank, "/tank", "Tank"),
             (Screen::Spread, "/spread", "Spread"),
-            (Screen::River, "/river", "River"),
+            (Screen::Boat, "/boat", "Boat"),
             (Screen::Log, "/log", "Log"),
             (Screen::Box, "/box", "Box"),
+            (Screen::River, "/river", "River"),
             (Screen::Waters, "/waters", "Waters"),
         ]
     }
 
     /// The doors a thumb reaches on a phone.
     pub fn doors_near(&self) -> [(Screen, &'static str, &'static str); 4] {
-        let [today, _, tank, spread, river, log, ..] = self.doors();
-        // Where one casts, the spread stays at home.
-        let lines = if self.here.river { river } else { spread };
-        [today, tank, lines, log]
+        let [today, _, tank, spread, boat, log, _, river, _] = self.doors();
+        // Where one casts, spread and boat stay at home.
+        if self.here.river {
+            [today, tank, river, log]
+        } else {
+            [today, spread, boat, log]
+        }
     }
 
     /// The doors behind "More" there.
-    pub fn doors_far(&self) -> [(Screen, &'static str, &'static str); 4] {
-        let [_, bench, _, spread, river, _, stock, waters] = self.doors();
-        let lines = if self.here.river { spread } else { river };
-        [bench, lines, stock, waters]
+    pub fn doors_far(&self) -> [(Screen, &'static str, &'static str); 5] {
+        let [_, bench, tank, spread, boat, _, stock, river, waters] = self.doors();
+        if self.here.river {
+            [bench, spread, boat, stock, waters]
+        } else {
+            [bench, tank, stock, river, waters]
+        }
     }
 
     /// Whether the screen shown is behind "More".

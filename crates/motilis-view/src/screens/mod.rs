@@ -1,6 +1,7 @@
 //! One view model for each screen, and the frame they share.
 
 mod bench;
+mod boat;
 mod boxes;
 mod column;
 mod deleted;
@@ -24,6 +25,10 @@ mod waters;
 pub use bench::{
     Bay, Bench, BenchNew, BenchNotice, CheckRow, Compare, CompareRow, Dimension, InHand, KindCard,
     Measure, MendRow, Peg, PieceRow, StepRow,
+};
+pub use boat::{
+    Boat, BoatPlanPart, BoatRow, Figure as LiveFigure, Instruments, Line, LineAct, Now, Phone, Practice, RodNow, Rule,
+    SetOutAssistant,
 };
 pub use boxes::{
     BoxHead, BoxScreen, BreakOff, ImportRow, ImportScreen, MadeGroup, MadeRow, PartForm, PartRow,

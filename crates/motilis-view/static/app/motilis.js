@@ -3,7 +3,7 @@
   "use strict";
   const KEYS_OFF = "motilis-keys-off";
   const at = (id) => document.getElementById(id);
-  const doors = { t: "/today", b: "/bench", k: "/tank", s: "/spread", r: "/river", l: "/log", x: "/box", w: "/waters" };
+  const doors = { t: "/today", b: "/bench", k: "/tank", s: "/spread", o: "/boat", r: "/river", l: "/log", x: "/box", w: "/waters" };
 
   const isTyping = (element) =>
     element instanceof HTMLElement &&

@@ -296,6 +296,24 @@
     }
   });
 
+  // Another device did something: this page is looked at anew, unless a hand is at it.
+  let refreshing = false;
+  document.addEventListener("motilis:refresh", async () => {
+    const busy = refreshing || waiting().some((act) => !act.refused) || document.querySelector("dialog[open]") || isTyping();
+    if (busy) return;
+    refreshing = true;
+    const asker = page;
+    try {
+      const address = location.pathname + location.search;
+      const answer = await ask(address);
+      if (answer.ok && asker === page && !document.querySelector("dialog[open]")) show(answer.text, address);
+    } catch {
+      // No link: the strip says so.
+    } finally {
+      refreshing = false;
+    }
+  });
+
   // What htmx asks: while its answer is out, a tap asks for the same act; results that are not of what stands in the fields are stale.
   const isPost = (event) => event.detail.requestConfig?.verb === "post";
   const formOf = (event) => event.detail.elt.closest?.("form");

@@ -6,7 +6,7 @@ use crate::{App, Error};
 use actix_web::HttpResponse;
 use actix_web::web::{Data, Path, Query};
 use motilis_core::book::{
-    DunkId, EventId, LureId, OutingId, PartId, PassId, ReadingId, RigId, SetupId, SpotId, SpreadId,
+    DunkId, EventId, FishMarkId, LureId, OutingId, PartId, PassId, ReadingId, RigId, SetupId, SpotId, SpreadId,
     TouchId, TrackId, WaterId,
 };
 use motilis_helm::{Act, ActId, Record, Undone};
@@ -107,6 +107,7 @@ thrown! {
     delete_event restore_event Event EventId "/log?deleted={}" "/log#entry-{}";
     delete_pass restore_pass Pass PassId "/log?pass_gone={}" "/log#pass-{}";
     delete_track restore_track Track TrackId "/log/track?track_gone={}" "/log/track";
+    delete_mark restore_mark FishMark FishMarkId "/boat/instruments?deleted={}" "/boat/instruments";
     delete_spot restore_spot Spot SpotId "/log/track?spot_gone={}" "/log/track#spot-{}";
     delete_spread restore_spread Spread SpreadId "/spread?deleted={}" "/spread/{}";
     delete_lure restore_lure Lure LureId "/lures?deleted={}" "/lures";

@@ -1,6 +1,7 @@
 //! Log: one tap a rod for a strike or a fish; rods out and in; the list, the passes, and their corrections.
 
-use super::{follow, made, ok, see};
+use super::boat_acts::came;
+use super::{boat, follow, home, made, ok, refused, see};
 use crate::app::{Outcome, Reading};
 use crate::device::{Looking, Sent};
 use crate::{App, Error};
@@ -9,12 +10,14 @@ use actix_web::web::{Data, Path, Query};
 use motilis_core::book::{
     Caught, EventId, EventKind, Landing, PassId, Play, RigId, SpreadId, Strike,
 };
-use motilis_helm::{Aboard, Act, LogAct, Tank, switching};
+use jiff::Timestamp;
+use motilis_core::book::Event;
+use motilis_helm::{Aboard, Act, Book, Done, LogAct, Tank, switching};
 use motilis_store::{events, passes};
 use motilis_view::Seen;
 use motilis_view::forms::tank::{RawTank, Settling, settle};
 use motilis_view::forms::{Texts, entry};
-use motilis_view::present::{LogExtra, Told, log};
+use motilis_view::present::{BoatAsk, LogExtra, Told, log};
 use motilis_view::screens::Log;
 use serde::Deserialize;
 
@@ -81,6 +84,10 @@ pub(crate) struct Tap {
     note: String,
     #[serde(default)]
     rod: String,
+    #[serde(default)]
+    screen: String,
+    #[serde(default)]
+    sure: String,
 }
 
 impl Tap {
@@ -118,12 +125,19 @@ pub(crate) async fn tap(app: Data<App>, sent: Sent<Tap>) -> Result<HttpResponse,
         )
     })?;
     let rod = rod(&tap.rod)?;
+    let on_boat = tap.screen == "boat";
+    let asks = on_boat && kind == EventKind::Fish && tap.sure != "two";
+    let (at, pace) = (app.seal(&sent.borne).at, app.live().clock().pace());
     let outcome = app
         .act(&sent.borne, move |book| {
+            if let Some(before) = rod.filter(|_| asks).map(|rod| twin_of(book, rod, at, pace)).transpose()?.flatten() {
+                return Ok(Reading::Page(Asked::Twice(before)));
+            }
             let wrong = (kind == EventKind::Note).then(|| entry::note_problem(&tap.note));
             if let Some(problem) = wrong.flatten() {
                 let extra = LogExtra::note(&tap.note, problem);
-                return Ok(Reading::Page(log(book, device, &Told::default(), extra)?));
+                let page = log(book, device, &Told::default(), extra)?;
+                return Ok(Reading::Page(Asked::Again(Box::new(page))));
             }
             Ok(Reading::Act(Act::Log(LogAct::Tap {
                 kind,
@@ -134,7 +148,41 @@ pub(crate) async fn tap(app: Data<App>, sent: Sent<Tap>) -> Result<HttpResponse,
             })))
         })
         .await?;
-    follow(outcome, |done| format!("/log?logged={}", made(done)))
+    match outcome {
+        Outcome::Done(done) if on_boat => Ok(see(&came(done, "logged"))),
+        Outcome::Done(done) => Ok(see(&format!("/log?logged={}", made(done)))),
+        Outcome::Page(Asked::Again(page)) => refused(&*page),
+        Outcome::Page(Asked::Twice(before)) => {
+            let ask = BoatAsk {
+                twice: Some(before),
+                throttle: boat::throttle(&app),
+                ..BoatAsk::default()
+            };
+            refused(&boat::page(&app, device, ask).await?)
+        }
+    }
+}
+
+/// What a tap is answered with when it is not done.
+enum Asked {
+    /// The log with what is wrong.
+    Again(Box<Log>),
+    /// Whether it is a second fish: the rod, and when the first was tapped.
+    Twice((u8, Timestamp)),
+}
+
+/// Two taps of a fish on one rod so near each other may be one fish, seen from two phones.
+const TWINS: f64 = 2.0;
+
+fn twin_of(book: &Book<'_>, rod: u8, at: Timestamp, pace: f64) -> Result<Option<(u8, Timestamp)>, Error> {
+    let here = book.here()?.id;
+    let entries = events::of_outing(book.connection(), here)?;
+    let near = |event: &Event| {
+        let apart = event.at.duration_since(at).as_secs_f64().abs();
+        event.kind == EventKind::Fish && event.rod == Some(rod) && apart <= TWINS * pace.max(1.0)
+    };
+    let found = entries.iter().find(|(_, event)| near(event));
+    Ok(found.map(|(_, event)| (rod, event.at)))
 }
 
 /// A rod by its number; none when nobody named one.
@@ -157,22 +205,36 @@ pub(crate) struct Meant {
     away: String,
     #[serde(default)]
     spread: String,
+    #[serde(default)]
+    screen: String,
 }
 
 /// `POST /log/rods/out`
 pub(crate) async fn set_out(app: Data<App>, sent: Sent<Meant>) -> Result<HttpResponse, Error> {
     let rod = rod(&sent.form.rod)?;
-    app.do_act(&sent.borne, Act::Log(LogAct::SetOut(rod)))
+    let done = app
+        .do_act(&sent.borne, Act::Log(LogAct::SetOut(rod)))
         .await?;
-    Ok(see(&format!("/log?out={}", rod.unwrap_or(0))))
+    Ok(see(&moved(&sent.form.screen, "out", rod, done)))
 }
 
 /// `POST /log/rods/in`
 pub(crate) async fn take_in(app: Data<App>, sent: Sent<Meant>) -> Result<HttpResponse, Error> {
     let rod = rod(&sent.form.rod)?;
-    app.do_act(&sent.borne, Act::Log(LogAct::TakeIn(rod)))
+    let done = app
+        .do_act(&sent.borne, Act::Log(LogAct::TakeIn(rod)))
         .await?;
-    Ok(see(&format!("/log?in={}", rod.unwrap_or(0))))
+    Ok(see(&moved(&sent.form.screen, "in", rod, done)))
+}
+
+/// Where a rod that was moved is looked at again.
+fn moved(screen: &str, how: &str, rod: Option<u8>, done: Done) -> String {
+    let rod = rod.unwrap_or(0);
+    match home(screen) {
+        "/boat" => format!("/boat?{how}={rod}&act={}", done.act.0),
+        "/boat/set-out" => "/boat/set-out".to_owned(),
+        _ => format!("/log?{how}={rod}"),
+    }
 }
 
 /// `POST /log/rods/away`
@@ -182,7 +244,10 @@ pub(crate) async fn away(app: Data<App>, sent: Sent<Meant>) -> Result<HttpRespon
     let away = sent.form.away == "yes";
     app.do_act(&sent.borne, Act::Log(LogAct::Away(number, away)))
         .await?;
-    Ok(see(&format!("/log#rod-{number}")))
+    Ok(match home(&sent.form.screen) {
+        "/log" => see(&format!("/log#rod-{number}")),
+        elsewhere => see(elsewhere),
+    })
 }
 
 /// `POST /log/rods/from`: the rods of a spread, instead of those there are.
@@ -205,11 +270,14 @@ pub(crate) struct Answer {
     answer: String,
     #[serde(default)]
     rig: i64,
+    #[serde(default)]
+    screen: String,
 }
 
 /// `POST /log/switch`: the change that the day's fish call for is made, or dismissed until another fish comes.
 pub(crate) async fn switch(app: Data<App>, sent: Sent<Answer>) -> Result<HttpResponse, Error> {
     let answer = sent.form;
+    let (on_boat, yes) = (answer.screen == "boat", answer.answer == "yes");
     let outcome: Outcome<Log> = app
         .act(&sent.borne, move |book| {
             if answer.answer != "yes" {
@@ -228,7 +296,11 @@ pub(crate) async fn switch(app: Data<App>, sent: Sent<Answer>) -> Result<HttpRes
             }
         })
         .await?;
-    follow(outcome, |_| "/log".into())
+    follow(outcome, |done| match (on_boat, yes) {
+        (true, true) => format!("/boat?said=changed&act={}", done.act.0),
+        (true, false) => "/boat".to_owned(),
+        (false, _) => "/log".to_owned(),
+    })
 }
 
 /// `POST /log/line`: the line of the tank is on a rod from now on.
@@ -279,6 +351,7 @@ pub(crate) async fn correct(
     }
     // The quick form in a fish's notice stays there, with what the rules say of the length.
     let quick = !form.contains_key("kind");
+    let on_boat = form.get("screen").is_some_and(|screen| screen == "boat");
     let outcome = app
         .act(&sent.borne, move |book| {
             let event = events::get(book.connection(), id)?;
@@ -298,6 +371,7 @@ pub(crate) async fn correct(
         })
         .await?;
     match outcome {
+        Outcome::Done(done) if quick && on_boat => Ok(see(&came(done, "logged"))),
         Outcome::Done(_) if quick => Ok(see(&format!("/log?logged={}", id.0))),
         Outcome::Done(_) => Ok(see(&format!("/log#entry-{}", id.0))),
         page @ Outcome::Page(_) => follow(page, |_| String::new()),

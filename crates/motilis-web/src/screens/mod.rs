@@ -2,6 +2,8 @@
 
 pub(crate) mod acts;
 pub(crate) mod bench;
+pub(crate) mod boat;
+pub(crate) mod boat_acts;
 pub(crate) mod boxes;
 pub(crate) mod column;
 pub(crate) mod evidence;
@@ -84,6 +86,15 @@ pub(crate) fn back(path: &str) -> &str {
         && !path.starts_with("//")
         && path.chars().all(|c| c.is_ascii_graphic() && c != '\\');
     if ours { path } else { "/today" }
+}
+
+/// The screen a form was on, to come back to.
+pub(crate) fn home(screen: &str) -> &'static str {
+    match screen {
+        "boat" => "/boat",
+        "set-out" => "/boat/set-out",
+        _ => "/log",
+    }
 }
 
 /// A form without fields of its own.

@@ -1,6 +1,6 @@
 //! Beginning, opening and ending an outing.
 
-use super::{back, see};
+use super::{back, home, see};
 use crate::device::Sent;
 use crate::{App, Error};
 use actix_web::HttpResponse;
@@ -15,13 +15,14 @@ use serde::Deserialize;
 pub(crate) struct Begin {
     #[serde(deserialize_with = "motilis_view::forms::lenient")]
     water: Option<i64>,
+    back: String,
 }
 
 /// `POST /outings`
 pub(crate) async fn begin(app: Data<App>, sent: Sent<Begin>) -> Result<HttpResponse, Error> {
     let act = OutingAct::Begin(sent.form.water.map(WaterId));
     app.do_act(&sent.borne, Act::Outing(act)).await?;
-    Ok(see("/today"))
+    Ok(see(back(&sent.form.back)))
 }
 
 /// Which outing, and where to come back to.
@@ -44,12 +45,16 @@ pub(crate) async fn open(app: Data<App>, sent: Sent<Open>) -> Result<HttpRespons
 #[serde(default)]
 pub(crate) struct End {
     ended: String,
+    screen: String,
 }
 
 /// `POST /outings/end`
 pub(crate) async fn end(app: Data<App>, sent: Sent<End>) -> Result<HttpResponse, Error> {
-    let ended = (sent.form.ended == "now").then(|| sent.borne.seal(app.now()).at);
+    let ended = (sent.form.ended == "now").then(|| app.seal(&sent.borne).at);
     let act = OutingAct::End(ended);
     app.do_act(&sent.borne, Act::Outing(act)).await?;
-    Ok(see("/log"))
+    if ended.is_some() {
+        super::boat_acts::keep_track(&app, &sent.borne).await?;
+    }
+    Ok(see(home(&sent.form.screen)))
 }

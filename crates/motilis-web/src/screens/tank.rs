@@ -111,7 +111,7 @@ fn answered(outcome: Outcome<Screen>, address: String) -> Result<HttpResponse, E
 
 /// `POST /tank/dunk`
 pub(crate) async fn dunk(app: Data<App>, sent: Sent<RawDunk>) -> Result<HttpResponse, Error> {
-    let (raw, device, now) = (sent.form, sent.device, sent.borne.seal(app.now()).at);
+    let (raw, device, now) = (sent.form, sent.device, app.seal(&sent.borne).at);
     let address = raw.tank.address();
     let outcome = app
         .act(&sent.borne, move |book| {
@@ -136,7 +136,7 @@ pub(crate) async fn dunk(app: Data<App>, sent: Sent<RawDunk>) -> Result<HttpResp
 
 /// `POST /tank/touch`
 pub(crate) async fn touch(app: Data<App>, sent: Sent<RawTouch>) -> Result<HttpResponse, Error> {
-    let (raw, device, now) = (sent.form, sent.device, sent.borne.seal(app.now()).at);
+    let (raw, device, now) = (sent.form, sent.device, app.seal(&sent.borne).at);
     let address = raw.tank.address();
     let outcome = app
         .act(&sent.borne, move |book| {

@@ -1,0 +1,342 @@
+//! The pages of the boat's instruments, of practice, and of the phone.
+
+use super::{bare_frame, frame};
+use crate::forms::boat as form;
+use crate::screens::{Choice, Field, Instruments, LiveFigure, Phone, Practice, Screen};
+use crate::seen::Device;
+use crate::units::System;
+use crate::words::boat as say;
+use jiff::Timestamp;
+use motilis_core::boat::{Cell, Freshness};
+use motilis_core::evidence::{Angler, Record};
+use motilis_core::units::{Metres, MetresPerSecond};
+use motilis_formats::nmea::Counts;
+use motilis_helm::{Boat, Book, Error, practice_score};
+use motilis_live::Told;
+use motilis_live::simulator::Truth;
+use motilis_store::{bottoms, events, passes};
+use serde::{Deserialize, Serialize};
+
+/// Forms that came back because something in them cannot be, and what else the page is asked.
+#[derive(Default)]
+pub struct InstrumentsAsk {
+    /// Recordings there are.
+    pub rides: Vec<String>,
+    /// The wire as typed.
+    pub wire: Option<form::WireForm>,
+    /// The reel as typed.
+    pub reel: Option<Vec<Field>>,
+    /// The current as typed.
+    pub current: Option<Vec<Field>>,
+    /// The helm as typed.
+    pub helm: Option<Vec<Field>>,
+    /// Throttle of a simulated boat.
+    pub throttle: Option<MetresPerSecond>,
+    /// Whether something was just set.
+    pub saved: bool,
+}
+
+/// What became of sentences, in words.
+fn counted(counts: &Counts) -> Vec<(&'static str, u64, &'static str)> {
+    vec![
+        ("Sentences", counts.sentences, "lines that came"),
+        ("Good", counts.good, "taken"),
+        ("Bad checksum", counts.bad_checksum, "damaged on the way"),
+        ("Cut short", counts.cut_short, "the end is missing"),
+        ("Noise", counts.noise, "no sentence at all"),
+        ("Duplicate", counts.duplicate, "the same as the one before"),
+        ("Late", counts.late, "older than the last fix"),
+        ("Void fix", counts.void_fix, "the receiver had no fix"),
+        ("Unreadable", counts.unreadable, "whole, with figures that cannot be"),
+    ]
+}
+
+/// The page of the instruments.
+///
+/// # Errors
+/// [`Error::NoOuting`], [`Error::Store`].
+pub fn instruments(
+    book: &Book<'_>,
+    device: Device,
+    told: &Told,
+    ask: InstrumentsAsk,
+    at: Timestamp,
+) -> Result<Instruments, Error> {
+    let boat = Boat::load(book, at)?;
+    let (here, system) = (boat.here, device.system);
+    let wire = ask.wire.unwrap_or_else(|| form::wire_shown(&boat.set));
+    let stands = say::link(told, system);
+    let heard = told.wire.as_ref().map_or_else(|| "nothing is heard".to_owned(), say::wire);
+    let chart = bottoms::of_water(book.connection(), here.outing.water)?;
+    let cells: Vec<&Cell> = chart.cells().map(|(_, cell)| cell).collect();
+    let soundings: u64 = cells.iter().map(|cell| u64::from(cell.count)).sum();
+    Ok(Instruments {
+        frame: frame(Some(here), Screen::Boat, device, "/boat/instruments"),
+        stands: if stands.is_empty() { format!("{heard}: all well") } else { format!("{heard}. {stands}") },
+        ways: wire.ways,
+        fields: wire.fields,
+        rides: std::iter::once((String::new(), "none".to_owned()))
+            .chain(ask.rides.into_iter().map(|ride| (ride.clone(), ride)))
+            .map(|(value, label)| Choice {
+                chosen: value == wire.ride,
+                value,
+                label,
+            })
+            .collect(),
+        counts: counted(&told.counts),
+        recording: told
+            .recording
+            .as_ref()
+            .and_then(|path| Some(path.file_name()?.to_string_lossy().into_owned())),
+        figures: figures(told, system),
+        current: current(told, system),
+        current_fields: ask.current.unwrap_or_else(|| form::current_shown(boat.set.current, system)),
+        reel_fields: ask.reel.unwrap_or_else(|| form::reel_shown(boat.set.reel, system)),
+        marks: boat
+            .marks
+            .iter()
+            .map(|(id, mark)| {
+                let clock = here.local(mark.at).strftime("%H:%M").to_string();
+                (id.0, format!("{clock}, {} down", system.depth(mark.depth)))
+            })
+            .collect(),
+        chart: match cells.len() {
+            0 => format!("Nothing of {} is sounded yet.", here.water.name),
+            count => format!(
+                "{count} squares of {} of {} are sounded, {soundings} times in all; each keeps the middle one of its latest. They are shown on the boat’s plan, and look ahead where the sounder has not been on this way.",
+                system.depth(Metres(motilis_core::boat::CELL)),
+                here.water.name
+            ),
+        },
+        helm: ask.throttle.map(|speed| ask.helm.unwrap_or_else(|| form::helm_shown(speed, system))),
+        saved: ask.saved,
+    })
+}
+
+fn figures(told: &Told, system: System) -> Vec<(&'static str, LiveFigure)> {
+    let known = &told.known;
+    let aboard = &known.instruments;
+    let shown = |age: f64, freshness: Freshness, value: String, of: &str| LiveFigure {
+        value: if freshness == Freshness::Gone { "–".to_owned() } else { value },
+        unit: "",
+        of: format!("{of}{age:.0} s ago"),
+        state: match freshness {
+            Freshness::Fresh => "fresh",
+            Freshness::Stale => "stale",
+            Freshness::Gone => "gone",
+        },
+    };
+    let mut all = Vec::new();
+    if let Some(fix) = aboard.fix {
+        let [latitude, longitude] = fix.value.place;
+        let place = format!("{latitude:.5}, {longitude:.5}");
+        all.push(("Place", shown(fix.age(known.now), fix.freshness(known.now), place, "")));
+    }
+    if let Some(ground) = aboard.ground {
+        let (speed, course) = ground.value;
+        let course = course.map_or(String::new(), |course| format!(" on {course:.0}°"));
+        let value = format!("{}{course}", system.speed(speed));
+        all.push(("Over ground", shown(ground.age(known.now), ground.freshness(known.now), value, "")));
+    }
+    if let Some(paddle) = aboard.paddle {
+        let sound = if aboard.paddle_is_sound(known.now) { "" } else { "not believed, " };
+        let value = system.speed(paddle.value.0).to_string();
+        all.push(("Paddle", shown(paddle.age(known.now), paddle.freshness(known.now), value, sound)));
+    }
+    if let Some(depth) = aboard.depth {
+        let value = system.depth(depth.value).to_string();
+        all.push(("Bottom", shown(depth.age(known.now), depth.freshness(known.now), value, "")));
+    }
+    if let Some(degrees) = aboard.temperature {
+        let value = system.temperature(degrees.value).to_string();
+        all.push(("Water", shown(degrees.age(known.now), degrees.freshness(known.now), value, "")));
+    }
+    if let Some(wind) = aboard.wind {
+        let (from, speed, felt) = wind.value;
+        let how = if felt { "felt" } else { "true" };
+        let value = format!("{} from {from:.0}° off the bow, {how}", system.speed(speed));
+        all.push(("Wind", shown(wind.age(known.now), wind.freshness(known.now), value, "")));
+    }
+    all
+}
+
+fn current(told: &Told, system: System) -> String {
+    let known = &told.known;
+    let Some((current, typed)) = known.current else {
+        return "Not known: go two legs against each other at one throttle, or type it in.".to_owned();
+    };
+    let [north, east] = current.velocity;
+    let towards = east.atan2(north).to_degrees().rem_euclid(360.0);
+    let speed = system.slow_speed(MetresPerSecond(north.hypot(east)));
+    let age = ((known.now - current.at) / 60.0).max(0.0);
+    if typed {
+        return format!("{speed} towards {towards:.0}°, typed in {age:.0} min ago.");
+    }
+    format!(
+        "{speed} ± {} towards {towards:.0}°, from {} legs, the last {age:.0} min ago.",
+        system.slow_speed(MetresPerSecond(1.28 * current.sure.0)).value,
+        current.legs
+    )
+}
+
+/// How a practice trip went, as it is kept.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+pub struct Score {
+    /// Rods by name with how the fish like them against the best.
+    pub taste: Vec<(String, f64)>,
+    /// Rod-hours.
+    pub rod_hours: f64,
+    /// Fish an hour on a rod, as it was fished.
+    pub fished: f64,
+    /// Fish an hour on a rod that were possible.
+    pub possible: f64,
+}
+
+impl From<&Truth> for Score {
+    fn from(truth: &Truth) -> Self {
+        Self {
+            taste: truth.taste.clone(),
+            rod_hours: truth.rod_hours,
+            fished: truth.fished,
+            possible: truth.possible,
+        }
+    }
+}
+
+const PACES: [(&str, &str); 3] = [
+    ("5", "5 times as fast as life"),
+    ("10", "10 times"),
+    ("20", "20 times"),
+];
+
+/// The page of practice.
+///
+/// # Errors
+/// [`Error::NoOuting`], [`Error::Store`].
+pub fn practice(book: &Book<'_>, device: Device, at: Timestamp) -> Result<Practice, Error> {
+    let boat = Boat::load(book, at)?;
+    let kept = practice_score(book, boat.here.id)?;
+    let score = kept.and_then(|kept| serde_json::from_str::<Score>(&kept).ok());
+    let told = match &score {
+        Some(score) => Some(told(book, &boat, score)?),
+        None => None,
+    };
+    let (rows, taste, lesson) = told.unwrap_or_default();
+    Ok(Practice {
+        frame: frame(Some(boat.here), Screen::Boat, device, "/boat/practice"),
+        running: boat.practice && boat.running,
+        paces: Choice::list(PACES, "10"),
+        score: rows,
+        taste,
+        lesson,
+    })
+}
+
+type ScoreTold = (Vec<(String, String)>, Vec<(String, String, String)>, String);
+
+fn told(book: &Book<'_>, boat: &Boat<'_>, score: &Score) -> Result<ScoreTold, Error> {
+    let connection = book.connection();
+    let events = events::of_outing(connection, boat.here.id)?;
+    let passes = passes::of_outing(connection, boat.here.id)?;
+    let fish = |name: &str| {
+        events
+            .iter()
+            .filter(|(_, event)| event.kind == motilis_core::book::EventKind::Fish)
+            .filter(|(_, event)| {
+                let named = event.line.and_then(|line| {
+                    boat.rods.iter().find(|aboard| aboard.boat.rod.tackle == line.tackle)
+                });
+                named.is_some_and(|aboard| aboard.name == name)
+            })
+            .count() as u32
+    };
+    let hours = |name: &str| {
+        let own = boat.rods.iter().filter(|aboard| aboard.name == name);
+        let tackles: Vec<_> = own.map(|aboard| aboard.boat.rod.tackle).collect();
+        let of = passes.iter().filter(|(_, pass)| tackles.contains(&pass.tackle));
+        let seconds: f64 = of
+            .filter_map(|(_, pass)| Some(pass.to?.duration_since(pass.from).as_secs_f64()))
+            .sum();
+        seconds / 3_600.0
+    };
+    let angler = Angler::of(Record {
+        fish: score.taste.iter().map(|(name, _)| fish(name)).sum(),
+        rod_hours: score.rod_hours,
+    });
+    let taste = score
+        .taste
+        .iter()
+        .map(|(name, against)| {
+            let record = Record {
+                fish: fish(name),
+                rod_hours: hours(name),
+            };
+            let knew = angler.believes(record)?;
+            let (low, high) = knew.interval();
+            Ok((
+                name.clone(),
+                format!("{:.0} %", against * 100.0),
+                format!("{}, so {low:.2} to {high:.2} an hour", super::log::known(&record)),
+            ))
+        })
+        .collect::<Result<Vec<_>, motilis_core::Error>>()?;
+    let logged = events
+        .iter()
+        .filter(|(_, event)| event.kind == motilis_core::book::EventKind::Fish)
+        .count();
+    let share = if score.possible > 0.0 { score.fished / score.possible } else { 0.0 };
+    let rows = vec![
+        ("Fish logged".to_owned(), logged.to_string()),
+        ("Rod-hours".to_owned(), format!("{:.1}", score.rod_hours)),
+        (
+            "Fish an hour on a rod, expected as you fished".to_owned(),
+            format!("{:.2}", score.fished),
+        ),
+        (
+            "Fish an hour on a rod that were possible with the best of these rigs at the depth of the fish".to_owned(),
+            format!("{:.2}", score.possible),
+        ),
+        ("You fished".to_owned(), format!("{:.0} % of that", share * 100.0)),
+    ];
+    let lesson = "The intervals are what a count of fish can know: where they overlap, the order of the rigs in your record is mostly luck. The column beside is how it really was."
+        .to_owned();
+    Ok((rows, taste, lesson))
+}
+
+/// The page of the phone: each address with its code.
+///
+/// # Errors
+/// [`Error::Store`].
+pub fn phone(book: &Book<'_>, device: Device, addresses: &[String], secure: bool) -> Result<Phone, Error> {
+    let codes = addresses.iter().filter_map(|address| {
+        let code = qrcode::QrCode::new(address.as_bytes()).ok()?;
+        let wide = code.width();
+        let mut path = String::new();
+        for (place, colour) in code.to_colors().into_iter().enumerate() {
+            if colour == qrcode::Color::Dark {
+                path.push_str(&square(place % wide, place / wide));
+            }
+        }
+        Some((address.clone(), path, wide))
+    });
+    let says = if secure {
+        vec![
+            "This address is https with a certificate that this program made itself: the phone asks once whether to trust it.".to_owned(),
+            "Put it among the phone’s own programs (Add to home screen): boat, set-out card and the last call sheet then open without a link, and the screen stays awake on Boat.".to_owned(),
+        ]
+    } else {
+        vec![
+            "This address is plain http: taps are kept without a link and sent when it is back, but the phone cannot install it, opens no page without a link, and may let the screen sleep: browsers keep all three for https.".to_owned(),
+            "Start it with motilis serve --tls for all of it.".to_owned(),
+        ]
+    };
+    Ok(Phone {
+        frame: bare_frame(book, Screen::None, device, "/phone")?,
+        codes: codes.collect(),
+        says,
+    })
+}
+
+fn square(x: usize, y: usize) -> String {
+    format!("M{x} {y}h1v1h-1z")
+}

@@ -1,0 +1,175 @@
+//! What is said of the boat under way.
+
+use crate::units::System;
+use motilis_core::boat::{Ahead, Freshness, Heed, Remark, Source};
+use motilis_core::spread::State;
+use motilis_core::units::{Metres, MetresPerSecond};
+use motilis_live::{Known, Link, Told, Wire};
+
+/// A silence so long is worth a word, s.
+const SILENT: f64 = 3.0;
+/// Sentences of which most must be sound, before anything is said of them.
+const ENOUGH: u64 = 60;
+
+/// How it stands with the instruments; empty while all is well.
+pub fn link(told: &Told, system: System) -> String {
+    let silent = told.silent_s.filter(|seconds| *seconds > SILENT);
+    let for_so_long = silent.map_or(String::new(), |seconds| format!("No data for {seconds:.0} s. "));
+    match (&told.link, &told.wire) {
+        (_, None) | (Link::Off, _) => {
+            return "No instruments are heard: depths are those of a steady run at the outing’s speed.".to_owned();
+        }
+        (Link::Trying(why), _) => return format!("{for_so_long}{}; trying again.", super::capital(why)),
+        (Link::Refused(why), _) => return format!("{}.", super::capital(why)),
+        (Link::Ended, _) => return "The recording has come to its end.".to_owned(),
+        (Link::Open, _) => {}
+    }
+    if !for_so_long.is_empty() {
+        return format!("{for_so_long}The line is open; trying again when it stays silent.");
+    }
+    if told.silent_s.is_none() && told.counts.sentences == 0 {
+        return "The line is open; nothing was said on it yet.".to_owned();
+    }
+    let counts = &told.counts;
+    if counts.sentences > ENOUGH && counts.dropped() * 2 > counts.sentences {
+        return format!(
+            "{} of {} sentences were dropped: what comes is mostly no NMEA 0183 or damaged.",
+            counts.dropped(),
+            counts.sentences
+        );
+    }
+    known(&told.known, system)
+}
+
+fn known(known: &Known, system: System) -> String {
+    if known.behind {
+        return "This machine cannot keep up: lines are shown as they run straight on.".to_owned();
+    }
+    match known.remark {
+        Some(Remark::Leap(way)) => {
+            return format!(
+                "The receiver’s place leapt by {}; it is not believed until it stays.",
+                system.way(way)
+            );
+        }
+        Some(Remark::Elsewhere(way)) => {
+            return format!(
+                "The boat is {} from where it was: what the sounder saw there is forgotten.",
+                system.way(way)
+            );
+        }
+        None => {}
+    }
+    let aboard = &known.instruments;
+    if aboard.fix.is_none_or(|fix| fix.freshness(known.now) == Freshness::Gone) {
+        return "The receiver has no fix: lines are not towed along.".to_owned();
+    }
+    let paddle = aboard.paddle.and_then(|paddle| paddle.held(known.now));
+    if let Some((speed, _)) = paddle.filter(|_| !aboard.paddle_is_sound(known.now)) {
+        return format!(
+            "The paddle wheel says {}, which the receiver does not bear out: it is not believed.",
+            system.speed(speed)
+        );
+    }
+    if aboard.depth.is_none_or(|depth| depth.freshness(known.now) == Freshness::Gone) {
+        return "The sounder has lost the bottom: nobody looks ahead for the rigs.".to_owned();
+    }
+    if let Some(seconds) = known.clock_off {
+        let which = if seconds > 0.0 { "ahead of" } else { "behind" };
+        return format!(
+            "The receiver’s clock is {:.0} min {which} this machine’s; entries bear this machine’s.",
+            (seconds / 60.0).abs()
+        );
+    }
+    String::new()
+}
+
+/// By whom a speed through the water is told.
+pub fn source(source: Source) -> &'static str {
+    match source {
+        Source::Paddle => "by paddle",
+        Source::LessCurrent => "over ground less current",
+        Source::Ground => "over ground, current unknown",
+        Source::Typed => "typed in",
+    }
+}
+
+/// What a blade does: its sign and its word.
+pub fn state(state: State) -> (&'static str, &'static str) {
+    match state {
+        State::Works => ("turning", "Turning"),
+        State::Stalled => ("stalled", "Stalled"),
+        State::RollingOver => ("rolling", "Rolling over"),
+        State::TooSlow => ("stalled", "Too slow"),
+        State::TooFast => ("rolling", "Too fast"),
+    }
+}
+
+fn faster(speed: MetresPerSecond, system: System) -> String {
+    format!("go up to {}", system.speed(speed))
+}
+
+fn wound(rods: &[(u8, Metres)], system: System) -> String {
+    let each = rods.iter().map(|(number, length)| {
+        if rods.len() == 1 {
+            format!("wind in {}", system.depth(*length))
+        } else {
+            format!("wind rod {number} in by {}", system.depth(*length))
+        }
+    });
+    each.collect::<Vec<_>>().join(", ")
+}
+
+/// What keeps the rods off, in words.
+pub fn heed(heed: &Heed, system: System) -> String {
+    match heed {
+        Heed::Speed(speed) => faster(*speed, system),
+        Heed::WindIn(rods) => wound(rods, system),
+    }
+}
+
+/// "Rod 2 touches in 25 s: wind in 8 ft, or go up to 1.5 mph"; `None` while nothing does.
+pub fn warning(ahead: &Ahead, system: System) -> Option<String> {
+    let first = ahead.warnings.first()?;
+    let touches = match ahead.warnings.as_slice() {
+        [one] => format!("Rod {} touches in {:.0} s", one.rod, one.in_s),
+        many => {
+            let mut numbers: Vec<u8> = many.iter().map(|warning| warning.rod).collect();
+            numbers.sort_unstable();
+            let numbers: Vec<String> = numbers.iter().map(u8::to_string).collect();
+            format!("Rods {} touch, the first in {:.0} s", numbers.join(" and "), first.in_s)
+        }
+    };
+    let acts: Vec<String> = ahead.heed.iter().map(|act| heed(act, system)).collect();
+    Some(if acts.is_empty() {
+        format!("{touches}: nothing tried keeps it off; lift or take it in")
+    } else {
+        format!("{touches}: {}", acts.join(", or "))
+    })
+}
+
+/// "Rod 2 passes 3 ft over your fish in 18 s: slow to 0.9 mph for 12 s"; `None` where no rod comes by one.
+pub fn passing(ahead: &Ahead, system: System) -> Option<String> {
+    let one = ahead.passing.first()?;
+    let off = system.depth(Metres(one.over.0.abs()));
+    let where_to = if one.over.0 >= 0.0 { "over" } else { "under" };
+    let slow = one.slow.map_or(String::new(), |slow| {
+        format!(": slow to {} for {:.0} s", system.speed(slow.to), slow.for_s)
+    });
+    Some(format!("Rod {} passes {off} {where_to} your fish in {:.0} s{slow}", one.rod, one.in_s))
+}
+
+/// How a wire is called.
+pub fn wire(wire: &Wire) -> String {
+    match wire {
+        Wire::Off => "nowhere".to_owned(),
+        Wire::Tcp(address) => format!("TCP, {address}"),
+        Wire::Udp(port) => format!("UDP, port {port}"),
+        Wire::Replay(path, pace) => {
+            let name = path.file_name().map_or_else(String::new, |name| name.to_string_lossy().into_owned());
+            format!("the recording {name}, {pace} times as fast as life")
+        }
+        Wire::Simulated(pace) if (pace - 1.0).abs() < 1e-9 => "a simulated boat".to_owned(),
+        Wire::Simulated(pace) => format!("a simulated boat, {pace} times as fast as life"),
+    }
+}
