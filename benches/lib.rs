@@ -29,7 +29,8 @@ pub fn serve(more: impl FnOnce(&Store)) -> (tempfile::TempDir, String) {
     let (sender, receiver) = std::sync::mpsc::channel();
     std::thread::spawn(move || {
         actix_web::rt::System::new().block_on(async move {
-            let server = bind(App::new(store), Hosts::default(), "127.0.0.1:0").expect("a port");
+            let server =
+                bind(App::new(store), Hosts::default(), "127.0.0.1:0", None).expect("a port");
             sender
                 .send(server.addresses()[0])
                 .expect("the benchmark waits");

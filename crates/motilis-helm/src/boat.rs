@@ -4,12 +4,12 @@ use crate::aboard::Aboard;
 use crate::book::{Book, Here};
 use crate::error::Error;
 use crate::switching::{Switching, switching};
+use jiff::Timestamp;
 use motilis_core::boat::Afloat;
 use motilis_core::book::{FishMark, FishMarkId, Tackle};
 use motilis_core::evidence::LONGEST;
 use motilis_core::spread::{Spread, Towed, Unfit};
 use motilis_core::units::Metres;
-use jiff::Timestamp;
 use motilis_store::{fish_marks, outings, settings};
 use std::sync::Arc;
 
@@ -82,7 +82,10 @@ impl BoatSettings {
 ///
 /// # Errors
 /// [`Error::Store`].
-pub fn practice_score(book: &Book<'_>, outing: motilis_core::book::OutingId) -> Result<Option<String>, Error> {
+pub fn practice_score(
+    book: &Book<'_>,
+    outing: motilis_core::book::OutingId,
+) -> Result<Option<String>, Error> {
     let name = format!("{}{}", setting_of::SCORE, outing.0);
     Ok(settings::get(book.connection(), &name)?)
 }
@@ -165,7 +168,12 @@ fn order(here: &Here, rods: &[Afloat]) -> Vec<u8> {
         return numbers().collect();
     };
     let set_out = spread.order(&running).set_out;
-    let mut order: Vec<u8> = set_out.iter().filter_map(|place| Some(rods.get(*place)?.number)).collect();
-    order.extend(numbers().filter(|number| !set_out.iter().any(|place| rods[*place].number == *number)));
+    let mut order: Vec<u8> = set_out
+        .iter()
+        .filter_map(|place| Some(rods.get(*place)?.number))
+        .collect();
+    order.extend(
+        numbers().filter(|number| !set_out.iter().any(|place| rods[*place].number == *number)),
+    );
     order
 }

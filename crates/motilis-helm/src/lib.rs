@@ -34,9 +34,9 @@ mod whole_log;
 
 pub use aboard::Aboard;
 pub use acts::{
-    Act, ActId, Bite as CastBite, BoatAct, BoxAct, CastAct, Done, ExperimentAct, LAST_CAME, LogAct, LureAct,
-    ObservedAct, OutingAct, RigAct, Seal, SetupAct, SpreadAct, StartAct, Undone, WaterAct, WaysAct,
-    carry_out, done_before, take_back,
+    Act, ActId, Bite as CastBite, BoatAct, BoxAct, CastAct, Done, ExperimentAct, LAST_CAME, LogAct,
+    LureAct, ObservedAct, OutingAct, RigAct, Seal, SetupAct, SpreadAct, StartAct, Undone, WaterAct,
+    WaysAct, carry_out, done_before, take_back,
 };
 pub use boat::{Boat, BoatSettings, afloat, is_running, practice_score};
 pub use book::{Book, Here, InUse, zone};

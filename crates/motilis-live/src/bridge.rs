@@ -1,7 +1,7 @@
 use jiff::Timestamp;
 use motilis_core::boat::{
-    Afloat, Ahead, BoatFix, Chart, Freshness, Instruments, LearnedCurrent, Legs, Mark, Moved, Remark,
-    RodNow, Said, Through, Twin, Unfit, Warning,
+    Afloat, Ahead, BoatFix, Chart, Freshness, Instruments, LearnedCurrent, Legs, Mark, Moved,
+    Remark, RodNow, Said, Through, Twin, Unfit, Warning,
 };
 use motilis_core::line::Surroundings;
 use motilis_core::track::Plane;
@@ -56,7 +56,8 @@ impl Default for Waters {
         Self {
             origin: [0.0; 2],
             surroundings: Surroundings {
-                water: Water::fresh(temperature).expect("15 degrees are within what water is known for"),
+                water: Water::fresh(temperature)
+                    .expect("15 degrees are within what water is known for"),
                 temperature,
                 bottom: None,
             },
@@ -345,7 +346,10 @@ impl Bridge {
             })
             .collect();
         // Nobody warns by a bottom that is not being sounded.
-        let sounds = self.instruments.depth.is_some_and(|depth| depth.freshness(now) != Freshness::Gone);
+        let sounds = self
+            .instruments
+            .depth
+            .is_some_and(|depth| depth.freshness(now) != Freshness::Gone);
         let anew = now - self.heeded > HEEDED;
         let mut ahead = twin.ahead(&marks, Some(&self.ahead), anew);
         if anew || ahead.heed != self.ahead.heed {
@@ -356,8 +360,12 @@ impl Bridge {
             ahead.heed.clear();
         }
         let known = |rod: u8| self.ahead.warnings.iter().any(|warning| warning.rod == rod);
-        let new: Vec<u8> =
-            ahead.warnings.iter().map(|warning| warning.rod).filter(|rod| !known(*rod)).collect();
+        let new: Vec<u8> = ahead
+            .warnings
+            .iter()
+            .map(|warning| warning.rod)
+            .filter(|rod| !known(*rod))
+            .collect();
         let at_once = |warning: &Warning| warning.in_s < SOON;
         ahead.warnings.retain(|warning| {
             !new.contains(&warning.rod) || self.doubted.contains(&warning.rod) || at_once(warning)
@@ -370,7 +378,8 @@ impl Bridge {
             self.warned = now;
         }
         // A single look without it is no all-clear.
-        if ahead.warnings.is_empty() && now - self.warned < STAYS && !self.ahead.warnings.is_empty() {
+        if ahead.warnings.is_empty() && now - self.warned < STAYS && !self.ahead.warnings.is_empty()
+        {
             ahead.warnings.clone_from(&self.ahead.warnings);
             ahead.heed.clone_from(&self.ahead.heed);
         }
@@ -390,7 +399,9 @@ impl Bridge {
             return Vec::new();
         };
         let taken = std::mem::take(&mut self.sounded);
-        let cells = taken.into_iter().filter_map(|at| Some((at, twin.chart.cell(at)?.clone())));
+        let cells = taken
+            .into_iter()
+            .filter_map(|at| Some((at, twin.chart.cell(at)?.clone())));
         cells.collect()
     }
 
@@ -436,9 +447,16 @@ impl Bridge {
             }),
             rods: twin.filter(|_| fresh).map(Twin::now).unwrap_or_default(),
             unfit: self.unfit.clone(),
-            ahead: if fresh { self.ahead.clone() } else { Ahead::default() },
+            ahead: if fresh {
+                self.ahead.clone()
+            } else {
+                Ahead::default()
+            },
             behind: self.behind,
-            remark: self.remark.filter(|(_, at)| now - at < TOLD).map(|(remark, _)| remark),
+            remark: self
+                .remark
+                .filter(|(_, at)| now - at < TOLD)
+                .map(|(remark, _)| remark),
             clock_off: self.clock_off,
             way: self.way.iter().copied().collect(),
             instruments: self.instruments.clone(),

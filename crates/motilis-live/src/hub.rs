@@ -194,13 +194,20 @@ impl Live {
         let after = moments.partition_point(|moment| moment.at < at);
         let apart = |moment: &&Moment| moment.at.duration_since(at).abs();
         let near = [after.checked_sub(1), Some(after)].into_iter().flatten();
-        let near = near.filter_map(|place| moments.get(place)).min_by_key(apart)?;
-        (apart(&near) <= NEAR.max(SignedDuration::from_secs(self.0.clock.pace() as i64))).then(|| near.clone())
+        let near = near
+            .filter_map(|place| moments.get(place))
+            .min_by_key(apart)?;
+        (apart(&near) <= NEAR.max(SignedDuration::from_secs(self.0.clock.pace() as i64)))
+            .then(|| near.clone())
     }
 
     /// Places of the boat since a time, one a second.
     pub fn track_since(&self, since: Timestamp) -> Vec<Point> {
-        of(&self.0.fixes).iter().filter(|point| point.at >= since).copied().collect()
+        of(&self.0.fixes)
+            .iter()
+            .filter(|point| point.at >= since)
+            .copied()
+            .collect()
     }
 
     /// Other rods are in, or the water is another.
@@ -231,7 +238,10 @@ impl Live {
         *of(&self.0.boat) = Some(Arc::clone(&boat));
         self.0.clock.go(pace);
         let sailing = Sailing { boat, fish };
-        let _ = self.0.to.send(Input::Wire(Wire::Simulated(pace), Some(Box::new(sailing))));
+        let _ = self
+            .0
+            .to
+            .send(Input::Wire(Wire::Simulated(pace), Some(Box::new(sailing))));
     }
 
     /// The simulated boat, to be steered.
@@ -250,7 +260,8 @@ impl Live {
         if self.0.to.send(Input::Sounded(to)).is_err() {
             return Vec::new();
         }
-        from.recv_timeout(Duration::from_secs(5)).unwrap_or_default()
+        from.recv_timeout(Duration::from_secs(5))
+            .unwrap_or_default()
     }
 }
 
@@ -305,7 +316,9 @@ impl Hub {
     /// Takes what came; tells whether it is worth telling.
     fn take(&mut self, input: Input) -> bool {
         match input {
-            Input::Bytes(number, bytes, since) => return number == self.number && self.hear(&bytes, since),
+            Input::Bytes(number, bytes, since) => {
+                return number == self.number && self.hear(&bytes, since);
+            }
             Input::Link(number, link) => {
                 if number != self.number {
                     return false;
@@ -403,7 +416,11 @@ impl Hub {
         let Some((boat, fish)) = &mut self.fish else {
             return;
         };
-        let rods = self.bridge.twin().map(motilis_core::boat::Twin::now).unwrap_or_default();
+        let rods = self
+            .bridge
+            .twin()
+            .map(motilis_core::boat::Twin::now)
+            .unwrap_or_default();
         let bed = of(boat);
         let rigged: Vec<Rigged> = rods
             .iter()
@@ -460,7 +477,10 @@ impl Hub {
             at,
             through: known.through.filter(|through| through.age_s.is_some()),
             ground: aboard.ground.and_then(|figure| figure.held(now)),
-            position: aboard.fix.and_then(|figure| figure.held(now)).map(|fix| fix.place),
+            position: aboard
+                .fix
+                .and_then(|figure| figure.held(now))
+                .map(|fix| fix.place),
             bottom: aboard.depth.and_then(|figure| figure.held(now)),
             temperature: aboard.temperature.and_then(|figure| figure.held(now)),
             rods: known
@@ -469,7 +489,10 @@ impl Hub {
                 .map(|rod| RodThen {
                     number: rod.number,
                     depth: rod.line.depth,
-                    bottom: rod.bottom.filter(|under| under.sounded).map(|under| under.depth),
+                    bottom: rod
+                        .bottom
+                        .filter(|under| under.sounded)
+                        .map(|under| under.depth),
                 })
                 .collect(),
         };

@@ -33,7 +33,10 @@ impl BoatServer {
             for stream in listener.incoming().flatten() {
                 let _ = stream.set_write_timeout(Some(PATIENCE));
                 let _ = stream.set_nodelay(true);
-                taken.lock().unwrap_or_else(PoisonError::into_inner).push(stream);
+                taken
+                    .lock()
+                    .unwrap_or_else(PoisonError::into_inner)
+                    .push(stream);
             }
         });
         Ok(Self { address, listeners })
@@ -46,7 +49,10 @@ impl BoatServer {
 
     /// Says something to all who listen; who does not take it is let go.
     pub fn say(&self, text: &str) {
-        let mut listeners = self.listeners.lock().unwrap_or_else(PoisonError::into_inner);
+        let mut listeners = self
+            .listeners
+            .lock()
+            .unwrap_or_else(PoisonError::into_inner);
         listeners.retain_mut(|stream| stream.write_all(text.as_bytes()).is_ok());
     }
 

@@ -109,7 +109,9 @@ impl Ear {
     }
 
     fn hear(&self, bytes: &[u8]) {
-        let _ = self.to.send(Input::Bytes(self.number, bytes.to_vec(), Instant::now()));
+        let _ = self
+            .to
+            .send(Input::Bytes(self.number, bytes.to_vec(), Instant::now()));
     }
 
     /// What nobody holds back is dropped where it comes too fast.
@@ -130,7 +132,12 @@ impl Ear {
 }
 
 /// Listens to a wire on a thread of its own.
-pub(crate) fn listen(wire: &Wire, boat: Option<Boat>, number: u64, to: SyncSender<Input>) -> Option<Listening> {
+pub(crate) fn listen(
+    wire: &Wire,
+    boat: Option<Boat>,
+    number: u64,
+    to: SyncSender<Input>,
+) -> Option<Listening> {
     let stop = Arc::new(AtomicBool::new(false));
     let ear = Ear {
         stop: Arc::clone(&stop),
@@ -198,7 +205,10 @@ fn tcp(ear: &Ear, address: &str) {
                     ear.hear(&bytes[..read]);
                 }
                 Err(error)
-                    if matches!(error.kind(), std::io::ErrorKind::WouldBlock | std::io::ErrorKind::TimedOut) =>
+                    if matches!(
+                        error.kind(),
+                        std::io::ErrorKind::WouldBlock | std::io::ErrorKind::TimedOut
+                    ) =>
                 {
                     if last.elapsed() > SILENT {
                         break format!("{address} says nothing");
@@ -217,7 +227,9 @@ fn udp(ear: &Ear, port: u16) {
     let socket = match UdpSocket::bind(("0.0.0.0", port)) {
         Ok(socket) => socket,
         Err(error) => {
-            ear.link(Link::Refused(format!("port {port} cannot be listened to: {error}")));
+            ear.link(Link::Refused(format!(
+                "port {port} cannot be listened to: {error}"
+            )));
             return;
         }
     };
@@ -246,7 +258,10 @@ fn replay(ear: &Ear, path: &PathBuf, pace: f64) {
     let file = match File::open(path) {
         Ok(file) => BufReader::new(file),
         Err(error) => {
-            ear.link(Link::Refused(format!("{} cannot be opened: {error}", path.display())));
+            ear.link(Link::Refused(format!(
+                "{} cannot be opened: {error}",
+                path.display()
+            )));
             return;
         }
     };
@@ -279,7 +294,11 @@ fn simulated(ear: &Ear, boat: &Boat, pace: f64) {
         ear.hear(text.as_bytes());
         due += Duration::from_secs_f64(1.0 / pace.max(0.1));
         // A machine that was asleep does not catch up.
-        due = due.max(Instant::now().checked_sub(Duration::from_secs(1)).unwrap_or(due));
+        due = due.max(
+            Instant::now()
+                .checked_sub(Duration::from_secs(1))
+                .unwrap_or(due),
+        );
         thread::sleep(due.saturating_duration_since(Instant::now()));
     }
 }

@@ -66,9 +66,20 @@ pub fn keep(
             continue;
         };
         // A centimetre is more than a sounder knows.
-        let depths: Vec<String> = cell.depths().map(|depth| format!("{:.2}", depth.0)).collect();
+        let depths: Vec<String> = cell
+            .depths()
+            .map(|depth| format!("{:.2}", depth.0))
+            .collect();
         let depths = format!("[{}]", depths.join(","));
-        statement.execute((water.0, north, east, depths, median.0, cell.count, at.as_second()))?;
+        statement.execute((
+            water.0,
+            north,
+            east,
+            depths,
+            median.0,
+            cell.count,
+            at.as_second(),
+        ))?;
     }
     Ok(())
 }

@@ -118,7 +118,10 @@ fn columns(event: &Event) -> Vec<(&'static str, Value)> {
         ("ground_mps", event.ground.map(|speed| speed.0).into()),
         ("course_deg", event.course_deg.into()),
         ("play", key(event.play.map(Play::key))),
-        ("temperature_c", event.temperature.map(|degrees| degrees.0).into()),
+        (
+            "temperature_c",
+            event.temperature.map(|degrees| degrees.0).into(),
+        ),
         ("bottom_m", metres(event.bottom)),
         ("note", event.note.clone().into()),
     ]

@@ -44,7 +44,9 @@ pub fn of_outing(
     let mut statement = connection.prepare_cached(
         "SELECT * FROM fish_marks WHERE outing_id = ?1 AND deleted_utc_s IS NULL ORDER BY at_utc_s, id",
     )?;
-    readable(statement.query_map([outing.0], |row| Ok((FishMarkId(row.get("id")?), read(row)?)))?)
+    readable(statement.query_map([outing.0], |row| {
+        Ok((FishMarkId(row.get("id")?), read(row)?))
+    })?)
 }
 
 pub(crate) fn read(row: &Row<'_>) -> rusqlite::Result<FishMark> {

@@ -76,7 +76,11 @@ pub fn carried(connection: &Connection, id: OutingId) -> Result<Vec<String>, Err
 /// [`Error::Missing`].
 pub fn is_practice(connection: &Connection, id: OutingId) -> Result<bool, Error> {
     let mut statement = connection.prepare_cached("SELECT practice FROM outings WHERE id = ?1")?;
-    found(statement.query_row([id.0], |row| row.get(0)), "outing", id.0)
+    found(
+        statement.query_row([id.0], |row| row.get(0)),
+        "outing",
+        id.0,
+    )
 }
 
 /// Makes an outing one of practice.

@@ -3,8 +3,8 @@
 use crate::Error;
 use jiff::Timestamp;
 use motilis_core::book::{
-    CastId, DunkId, EventId, FishMarkId, LureId, OutingId, PartId, PassId, ReadingId, RigId, RuleId, RunId,
-    SetupId, SpotId, SpreadId, TouchId, TrackId, WaterId,
+    CastId, DunkId, EventId, FishMarkId, LureId, OutingId, PartId, PassId, ReadingId, RigId,
+    RuleId, RunId, SetupId, SpotId, SpreadId, TouchId, TrackId, WaterId,
 };
 use rusqlite::Connection;
 

@@ -2,8 +2,8 @@
 
 use crate::row::{is_unreadable, why};
 use crate::{
-    Error, casts, events, experiments, fish_marks, lures, outings, parts, passes, rigs, rods, rules, runs,
-    setups, spots, tracks, waters,
+    Error, casts, events, experiments, fish_marks, lures, outings, parts, passes, rigs, rods,
+    rules, runs, setups, spots, tracks, waters,
 };
 use rusqlite::{Connection, Row};
 

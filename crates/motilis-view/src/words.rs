@@ -1,8 +1,8 @@
 //! What computed judgements read like: short sentences with the boat's units.
 
 pub mod advice;
-pub mod boat;
 pub mod bench;
+pub mod boat;
 pub mod light;
 pub mod river;
 pub mod rules;

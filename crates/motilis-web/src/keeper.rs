@@ -7,7 +7,7 @@ use motilis_core::boat::Chart;
 use motilis_core::book::WaterId;
 use motilis_core::track::Plane;
 use motilis_core::units::MetresPerSecond;
-use motilis_helm::{Aboard, Book, BoatSettings, afloat};
+use motilis_helm::{Aboard, BoatSettings, Book, afloat};
 use motilis_live::simulator::{Bed, Fishery, Helm, Order, Simulator};
 use motilis_live::{Setting, Waters, Wire};
 use motilis_store::{bottoms, fish_marks};
@@ -91,7 +91,11 @@ impl Keeper {
             }
             let here = book.here()?;
             let all = Aboard::all(&book)?;
-            let fishing: Vec<Aboard> = all.into_iter().filter(Aboard::fishes).collect();
+            // On an outing that is over nothing is in the water, whatever its passes say.
+            let fishing: Vec<Aboard> = all
+                .into_iter()
+                .filter(|one| beside.running && one.fishes())
+                .collect();
             let rods = afloat(&book, &fishing)?;
             let origin = bottoms::origin(connection, here.outing.water)?;
             let origin = origin.unwrap_or([here.water.latitude_deg, here.water.longitude_deg]);
@@ -103,7 +107,9 @@ impl Keeper {
                 None
             };
             let marks = fish_marks::of_outing(connection, here.id)?;
-            let names = fishing.iter().map(|one| (one.boat.number, one.name.clone()));
+            let names = fishing
+                .iter()
+                .map(|one| (one.boat.number, one.name.clone()));
             let in_the_water = here.surroundings().ok().map(|surroundings| Setting {
                 waters: Waters {
                     origin,
@@ -114,7 +120,11 @@ impl Keeper {
                 names: names.collect(),
                 chart,
             });
-            Ok((beside, Some((water, in_the_water, marks)), BoatSettings::load(&book)?))
+            Ok((
+                beside,
+                Some((water, in_the_water, marks)),
+                BoatSettings::load(&book)?,
+            ))
         })?;
         let (beside, aboard, settings) = read;
         let typed = beside.typed;
@@ -164,7 +174,11 @@ impl Keeper {
                     .and_then(|(_, seed)| seed.parse().ok())
                     .unwrap_or(LAKE);
                 let origin = self.water.map_or([0.0; 2], |(_, origin)| origin);
-                live.sail(boat(seed, origin, typed, self.app.now()), Some(Fishery::new(seed)), pace);
+                live.sail(
+                    boat(seed, origin, typed, self.app.now()),
+                    Some(Fishery::new(seed)),
+                    pace,
+                );
             }
             Some(wire) => live.listen(wire),
             None => live.listen(Wire::Off),
@@ -174,7 +188,10 @@ impl Keeper {
     /// Writes down what was sounded; of a practice lake nothing is.
     fn keep(&self) -> Result<(), Error> {
         let sounded = self.app.live().take_sounded();
-        let practice = self.wire.as_deref().is_some_and(|wire| wire.starts_with("practice"));
+        let practice = self
+            .wire
+            .as_deref()
+            .is_some_and(|wire| wire.starts_with("practice"));
         let Some((water, origin)) = self.water.filter(|_| !sounded.is_empty() && !practice) else {
             return Ok(());
         };
@@ -186,7 +203,12 @@ impl Keeper {
 }
 
 /// A simulated boat on its route.
-pub(crate) fn boat(seed: u64, origin: [f64; 2], speed: MetresPerSecond, at: Timestamp) -> Simulator {
+pub(crate) fn boat(
+    seed: u64,
+    origin: [f64; 2],
+    speed: MetresPerSecond,
+    at: Timestamp,
+) -> Simulator {
     let mut helm = Helm::new(ROUTE[0], route(), MetresPerSecond(speed.0.max(0.3)));
     helm.wind = (WIND.0, MetresPerSecond(WIND.1));
     helm.current = CURRENT;

@@ -2,9 +2,9 @@
 
 use crate::error::Error;
 use crate::screens::{
-    acts, bench, boat, boat_acts, boxes, column, evidence, experiment, files, installed, judging, log, lures,
-    motion, outings, parts, photo, river, settings, setups, sheet, spread, spread_acts, start,
-    tank, today, track, waters,
+    acts, bench, boat, boat_acts, boxes, column, evidence, experiment, files, installed, judging,
+    log, lures, motion, outings, parts, photo, river, settings, setups, sheet, spread, spread_acts,
+    start, tank, today, track, waters,
 };
 use crate::{api, assets};
 use actix_multipart::form::MultipartFormConfig;
@@ -52,6 +52,7 @@ pub fn configure(config: &mut ServiceConfig) {
         )
         .route("/", web::get().to(today::door))
         .route("/manifest.webmanifest", web::get().to(installed::manifest))
+        .route("/worker.js", web::get().to(installed::worker))
         .route("/favicon.ico", web::get().to(installed::favicon))
         .route("/start", web::get().to(start::show))
         .route("/start", web::post().to(start::begin))

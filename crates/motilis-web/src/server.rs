@@ -3,6 +3,7 @@ use crate::{App, error, router};
 use actix_web::middleware::{Compress, from_fn};
 use actix_web::web::Data;
 use actix_web::{App as ActixApp, HttpServer};
+use rustls::ServerConfig;
 use std::io;
 use std::net::{SocketAddr, ToSocketAddrs};
 
@@ -31,10 +32,15 @@ impl Server {
 ///
 /// # Errors
 /// When the address is in use or not this machine's.
-pub fn bind(app: App, hosts: Hosts, address: impl ToSocketAddrs) -> io::Result<Server> {
+pub fn bind(
+    app: App,
+    hosts: Hosts,
+    address: impl ToSocketAddrs,
+    tls: Option<ServerConfig>,
+) -> io::Result<Server> {
     let app = Data::new(app);
     let hosts = Data::new(hosts);
-    let server = HttpServer::new(move || {
+    let unbound = HttpServer::new(move || {
         ActixApp::new()
             .app_data(app.clone())
             .app_data(hosts.clone())
@@ -46,8 +52,11 @@ pub fn bind(app: App, hosts: Hosts, address: impl ToSocketAddrs) -> io::Result<S
             .wrap(tracing_actix_web::TracingLogger::default())
             .configure(router::configure)
     })
-    .workers(2)
-    .bind(address)?;
+    .workers(2);
+    let server = match tls {
+        Some(tls) => unbound.bind_rustls_0_23(address, tls)?,
+        None => unbound.bind(address)?,
+    };
     let addresses = server.addrs();
     Ok(Server {
         server: server.run(),

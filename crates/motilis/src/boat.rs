@@ -37,10 +37,13 @@ pub(crate) fn boat(asked: &BoatArguments) -> Result<()> {
     if !(0.2..=5.0).contains(&asked.mph) {
         bail!("--mph {} is not between 0.2 and 5", asked.mph);
     }
-    let server = BoatServer::bind(&asked.listen).with_context(|| format!("cannot listen on {}", asked.listen))?;
+    let server = BoatServer::bind(&asked.listen)
+        .with_context(|| format!("cannot listen on {}", asked.listen))?;
     println!("A boat's instruments are at tcp {}", server.address());
     if let Some(file) = &asked.file {
-        return server.replay(file, asked.pace).with_context(|| format!("{} cannot be read", file.display()));
+        return server
+            .replay(file, asked.pace)
+            .with_context(|| format!("{} cannot be read", file.display()));
     }
     let s_turns = Order::STurns {
         heading_deg: 60.0,
@@ -49,7 +52,13 @@ pub(crate) fn boat(asked: &BoatArguments) -> Result<()> {
     };
     let mut helm = Helm::new([-300.0, -300.0], s_turns, asked.mph * MILE_PER_HOUR);
     helm.wind = (250.0, MetresPerSecond(3.5));
-    let boat = Simulator::new(Bed::new(asked.seed), helm, LAKE, Timestamp::now(), asked.seed);
+    let boat = Simulator::new(
+        Bed::new(asked.seed),
+        helm,
+        LAKE,
+        Timestamp::now(),
+        asked.seed,
+    );
     server.sail(boat, asked.pace);
     Ok(())
 }

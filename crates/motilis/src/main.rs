@@ -5,6 +5,7 @@ mod files;
 mod ride;
 mod serve;
 mod solve;
+mod tls;
 
 use clap::{Parser, Subcommand};
 use std::path::PathBuf;
@@ -75,12 +76,26 @@ struct Listen {
     /// A name, beside plain addresses, under which changes are taken; may be repeated.
     #[arg(long)]
     host: Vec<String>,
+    /// Answer over https, with a certificate that is made once and kept beside the data file.
+    #[arg(long)]
+    tls: bool,
+    /// A certificate of your own for it, PEM.
+    #[arg(long, requires = "tls_key", value_name = "FILE")]
+    tls_cert: Option<PathBuf>,
+    /// Its private key, PEM.
+    #[arg(long, requires = "tls_cert", value_name = "FILE")]
+    tls_key: Option<PathBuf>,
 }
 
 fn main() -> ExitCode {
     let outcome = match Arguments::parse().command {
         Command::Serve { data, listen } => serve::serve(&data, listen),
-        Command::Demo { data, many, pace, listen } => serve::demo(data, many, pace, listen),
+        Command::Demo {
+            data,
+            many,
+            pace,
+            listen,
+        } => serve::demo(data, many, pace, listen),
         Command::Boat(boat) => boat::boat(&boat),
         Command::Export { what } => files::export(what),
         Command::Import { what } => files::import(what),

@@ -38,11 +38,19 @@ pub(crate) fn ride(asked: &Ride) -> Result<()> {
         return Ok(());
     }
     if ride.rows.is_empty() {
-        bail!("{name} holds no time: of {} lines none was a sound sentence of a receiver with a fix", ride.counts.sentences);
+        bail!(
+            "{name} holds no time: of {} lines none was a sound sentence of a receiver with a fix",
+            ride.counts.sentences
+        );
     }
     if asked.gpx {
-        let stem = asked.file.file_stem().map_or_else(String::new, |stem| stem.to_string_lossy().into_owned());
-        let track = ride.track(&stem).with_context(|| format!("{name} makes no track"))?;
+        let stem = asked
+            .file
+            .file_stem()
+            .map_or_else(String::new, |stem| stem.to_string_lossy().into_owned());
+        let track = ride
+            .track(&stem)
+            .with_context(|| format!("{name} makes no track"))?;
         let mut to = to;
         to.write_all(write_gpx(Some(&track), &[]).as_bytes())?;
         return Ok(());

@@ -1,10 +1,12 @@
-use crate::Listen;
+use crate::{Listen, tls};
 use anyhow::{Context, Result, bail};
 use motilis_demo::SEED;
 use motilis_helm::Season;
 use motilis_live::PACES;
 use motilis_store::{Store, settings};
 use motilis_web::{App, Hosts};
+use qrcode::QrCode;
+use qrcode::render::unicode::Dense1x2;
 use std::path::{Path, PathBuf};
 use tracing_subscriber::EnvFilter;
 
@@ -37,7 +39,8 @@ pub(crate) fn demo(data: Option<PathBuf>, many: bool, pace: f64, listen: Listen)
     if many {
         motilis_demo::multiply(&store)?;
     }
-    store.write(|connection| settings::set(connection, "boat_wire", &format!("simulated {pace}")))?;
+    store
+        .write(|connection| settings::set(connection, "boat_wire", &format!("simulated {pace}")))?;
     run(store, &path, listen)
 }
 
@@ -57,14 +60,33 @@ fn run(store: Store, data: &Path, listen: Listen) -> Result<()> {
     let warmed = store.clone();
     std::thread::spawn(move || warmed.read(|connection| Season::load(connection, None).map(drop)));
     let rides = rides(data);
+    let given = listen.tls_cert.zip(listen.tls_key);
+    let secure = listen.tls || given.is_some();
+    let tls = if secure {
+        Some(tls::config(data, given.as_ref(), &listen.host)?)
+    } else {
+        None
+    };
     actix_web::rt::System::new().block_on(async move {
         let hosts = Hosts { named: listen.host };
         let app = App::new(store).under_way(rides);
-        let server = motilis_web::bind(app.clone(), hosts, &listen.listen)
+        let server = motilis_web::bind(app.clone(), hosts, &listen.listen, tls)
             .with_context(|| format!("cannot listen on {}", listen.listen))?;
+        let scheme = if secure { "https" } else { "http" };
         for address in server.addresses() {
-            println!("Motilis is at http://{address}");
+            println!("Motilis is at {scheme}://{address}");
         }
+        let others = tls::reached_at(server.addresses(), secure);
+        if let Some(code) = others.first().and_then(|address| code(address)) {
+            println!("For a phone aboard, {}:\n{code}", others[0]);
+        }
+        app.reached_at(others);
         server.run().await.context("the server stopped")
     })
+}
+
+/// An address as a code for a camera, two squares a character.
+fn code(address: &str) -> Option<String> {
+    let code = QrCode::new(address.as_bytes()).ok()?;
+    Some(code.render::<Dense1x2>().quiet_zone(true).build())
 }

@@ -1,5 +1,5 @@
 use super::soundings::under;
-use super::twin::{Afloat, Twin};
+use super::twin::{Afloat, REELED, Twin};
 use crate::motion::{Tow, Wake};
 use crate::units::{FOOT, MILE_PER_HOUR, Metres, MetresPerSecond};
 
@@ -7,10 +7,9 @@ use crate::units::{FOOT, MILE_PER_HOUR, Metres, MetresPerSecond};
 const STEP: f64 = 0.5;
 /// The longest look, s.
 const LONGEST: f64 = 120.0;
-/// Before anybody does anything, s; how fast a boat changes speed, m/s², and a hand turns a reel, m/s. From memory.
+/// Before anybody does anything, s; how fast a boat changes speed, m/s². From memory.
 const HAND: f64 = 3.0;
 const THRUST: f64 = 0.25;
-const REELED: f64 = 0.6;
 /// A rig that comes so near the bottom touches it; one that was farther off cleared it; an act, and an all-clear, keep so much,
 /// m. Designed.
 const TOUCHES: f64 = 0.05;
@@ -152,7 +151,10 @@ impl Look {
     }
 
     fn least(&self) -> f64 {
-        self.instants.iter().filter_map(|instant| instant.clearance).fold(f64::INFINITY, f64::min)
+        self.instants
+            .iter()
+            .filter_map(|instant| instant.clearance)
+            .fold(f64::INFINITY, f64::min)
     }
 
     fn keeps_clear(&self) -> bool {
@@ -172,8 +174,10 @@ impl Twin {
         let looks = self.look(self.horizon(), AS_IT_IS, |_| true);
         let known = before.map_or(&[][..], |before| &before.warnings);
         let warned = |rod: u8| known.iter().any(|warning| warning.rod == rod);
-        let mut warnings: Vec<Warning> =
-            looks.iter().filter_map(|look| look.touches(warned(look.number))).collect();
+        let mut warnings: Vec<Warning> = looks
+            .iter()
+            .filter_map(|look| look.touches(warned(look.number)))
+            .collect();
         warnings.sort_by(|a, b| a.in_s.total_cmp(&b.in_s));
         let mut passing: Vec<Passing> = looks
             .iter()
@@ -207,9 +211,13 @@ impl Twin {
     fn look(&self, seconds: f64, plan: Plan<'_>, whom: impl Fn(u8) -> bool) -> Vec<Look> {
         let mut wake: Wake = self.wake.clone().in_steps_of(STEP);
         let mut heading = wake.boat().1;
-        let chosen = self.groups.iter().filter(|group| group.rods.iter().any(|rod| whom(rod.number)));
-        let mut tows: Vec<(&[Afloat], Tow)> =
-            chosen.map(|group| (&group.rods[..], group.tow.clone())).collect();
+        let chosen = self
+            .groups
+            .iter()
+            .filter(|group| group.rods.iter().any(|rod| whom(rod.number)));
+        let mut tows: Vec<(&[Afloat], Tow)> = chosen
+            .map(|group| (&group.rods[..], group.tow.clone()))
+            .collect();
         let mut looks: Vec<Look> = Vec::new();
         for (rods, tow) in &mut tows {
             for (place, afloat) in rods.iter().enumerate() {
@@ -242,7 +250,9 @@ impl Twin {
             // Once a second is enough of a bottom.
             if step % 2 == 0 {
                 let ends = tows.iter().flat_map(|(rods, tow)| {
-                    rods.iter().enumerate().map(|(place, afloat)| (afloat, tow.ends(place)))
+                    rods.iter()
+                        .enumerate()
+                        .map(|(place, afloat)| (afloat, tow.ends(place)))
                 });
                 for (look, (afloat, ends)) in looks.iter_mut().zip(ends) {
                     look.instants.push(self.instant(t, afloat, ends));
@@ -283,7 +293,12 @@ impl Twin {
         }
         let seconds = self.horizon();
         let warned = |number: u8| warnings.iter().any(|warning| warning.rod == number);
-        let clear = |looks: Vec<Look>| looks.iter().filter(|look| warned(look.number)).all(Look::keeps_clear);
+        let clear = |looks: Vec<Look>| {
+            looks
+                .iter()
+                .filter(|look| warned(look.number))
+                .all(Look::keeps_clear)
+        };
         let tenth = 0.1 * MILE_PER_HOUR.0;
         let first = (self.speed.0 / tenth).floor() + 1.0;
         let faster = (0..8)
@@ -296,8 +311,10 @@ impl Twin {
                 };
                 clear(self.look(seconds, plan, warned))
             });
-        let wound: Option<Vec<(u8, Metres)>> =
-            warnings.iter().map(|warning| self.wound(seconds, warning.rod)).collect();
+        let wound: Option<Vec<(u8, Metres)>> = warnings
+            .iter()
+            .map(|warning| self.wound(seconds, warning.rod))
+            .collect();
         let mut all: Vec<Heed> = faster
             .map(Heed::Speed)
             .into_iter()
@@ -319,7 +336,10 @@ impl Twin {
                 wound: &wound,
             };
             let looks = self.look(seconds, plan, |one| one == number);
-            looks.iter().filter(|look| look.number == number).all(Look::keeps_clear)
+            looks
+                .iter()
+                .filter(|look| look.number == number)
+                .all(Look::keeps_clear)
         };
         // More line in never hurts: the least is between the last that was not enough and the first that was.
         let (mut least, mut found) = (0, None);
@@ -352,7 +372,9 @@ impl Twin {
         if mark.age_s > GONE {
             return None;
         }
-        let far = |instant: &Instant| (instant.rig[0] - mark.place[0]).hypot(instant.rig[1] - mark.place[1]);
+        let far = |instant: &Instant| {
+            (instant.rig[0] - mark.place[0]).hypot(instant.rig[1] - mark.place[1])
+        };
         let (nearest, instant) = look
             .instants
             .iter()
@@ -393,7 +415,11 @@ impl Twin {
             let look = looks.iter().find(|look| look.number == number)?;
             let at = look.instants.last()?;
             let over = mark.depth.0 - at.depth;
-            if !look.instants.iter().all(|one| one.clearance.is_none_or(|clear| clear > TOUCHES)) {
+            if !look
+                .instants
+                .iter()
+                .all(|one| one.clearance.is_none_or(|clear| clear > TOUCHES))
+            {
                 break;
             }
             if over <= OVER + NEAR {

@@ -147,9 +147,9 @@ impl Instruments {
             let way = far(last.value.place, fix.place);
             let seconds = fix.at.duration_since(last.value.at).as_secs_f64().abs();
             if way.0 > FASTEST * seconds.clamp(1.0, 60.0) {
-                let again = self.doubted.filter(|(doubted, ..)| {
-                    far(doubted.place, fix.place).0 < FASTEST * 3.0
-                });
+                let again = self
+                    .doubted
+                    .filter(|(doubted, ..)| far(doubted.place, fix.place).0 < FASTEST * 3.0);
                 let times = again.map_or(0, |(_, times, _)| times) + 1;
                 let leap = again.map_or(way, |(.., leap)| leap);
                 if times < MORE {
@@ -185,18 +185,22 @@ impl Instruments {
 
     /// Speed through the water by the best there is: paddle, else over ground less the current (metres a second to the north and east),
     /// else what was typed in.
-    pub fn through(
-        &self,
-        now: f64,
-        current: Option<[f64; 2]>,
-        typed: MetresPerSecond,
-    ) -> Through {
-        let ground = self.ground.and_then(|figure| Some((figure.held(now)?, figure.age(now))));
+    pub fn through(&self, now: f64, current: Option<[f64; 2]>, typed: MetresPerSecond) -> Through {
+        let ground = self
+            .ground
+            .and_then(|figure| Some((figure.held(now)?, figure.age(now))));
         let over = ground.map(|((speed, course), age)| {
             let course = course.unwrap_or(0.0).to_radians();
             let [north, east] = current.unwrap_or_default();
-            let (x, y) = (speed.0 * course.cos() - north, speed.0 * course.sin() - east);
-            (MetresPerSecond(x.hypot(y)), y.atan2(x).to_degrees().rem_euclid(360.0), age)
+            let (x, y) = (
+                speed.0 * course.cos() - north,
+                speed.0 * course.sin() - east,
+            );
+            (
+                MetresPerSecond(x.hypot(y)),
+                y.atan2(x).to_degrees().rem_euclid(360.0),
+                age,
+            )
         });
         let crabbed = over.map(|(_, heading, _)| heading);
         if let (Some(paddle), true) = (self.paddle, self.paddle_is_sound(now)) {
@@ -296,11 +300,17 @@ mod tests {
     fn a_place_that_leaps_is_believed_when_it_stays() {
         let mut aboard = Instruments::default();
         aboard.hear(fix(0, 50.42), 0.0);
-        assert!(matches!(aboard.hear(fix(1, 50.465), 1.0), Some(Remark::Leap(_))));
+        assert!(matches!(
+            aboard.hear(fix(1, 50.465), 1.0),
+            Some(Remark::Leap(_))
+        ));
         assert_eq!(aboard.hear(fix(2, 50.42), 2.0), None);
         assert!((aboard.fix.unwrap().value.place[0] - 50.42).abs() < 1e-9);
         for second in 3..5 {
-            assert!(matches!(aboard.hear(fix(second, 50.465), 3.0), Some(Remark::Leap(_))));
+            assert!(matches!(
+                aboard.hear(fix(second, 50.465), 3.0),
+                Some(Remark::Leap(_))
+            ));
         }
         let Some(Remark::Elsewhere(way)) = aboard.hear(fix(5, 50.465), 5.0) else {
             panic!("the third is believed");

@@ -96,16 +96,26 @@ impl Legs {
     /// velocities over ground lie (least squares, with a prior of no current). `None` until two legs lie apart.
     pub fn current(&self, now: f64) -> Option<LearnedCurrent> {
         let recent = |leg: &StraightLeg| now - leg.at < FORGOTTEN;
-        let legs: Vec<StraightLeg> =
-            self.legs.iter().copied().chain(self.running()).filter(recent).collect();
+        let legs: Vec<StraightLeg> = self
+            .legs
+            .iter()
+            .copied()
+            .chain(self.running())
+            .filter(recent)
+            .collect();
         let course = |leg: &StraightLeg| leg.velocity[1].atan2(leg.velocity[0]).to_degrees();
         let apart = |a: f64, b: f64| ((a - b + 180.0).rem_euclid(360.0) - 180.0).abs();
-        let told = legs.iter().any(|a| legs.iter().any(|b| apart(course(a), course(b)) > OPPOSITE));
+        let told = legs
+            .iter()
+            .any(|a| legs.iter().any(|b| apart(course(a), course(b)) > OPPOSITE));
         if !told {
             return None;
         }
         let (found, precision) = fitted(&legs);
-        let at = legs.iter().map(|leg| leg.at).fold(f64::NEG_INFINITY, f64::max);
+        let at = legs
+            .iter()
+            .map(|leg| leg.at)
+            .fold(f64::NEG_INFINITY, f64::max);
         let variance = precision.inverse();
         Some(LearnedCurrent {
             velocity: [found.x, found.y],
@@ -119,7 +129,10 @@ impl Legs {
 
 /// Centre and radius of the circle through the legs' velocities, and how precisely they are known.
 fn fitted(legs: &[StraightLeg]) -> (DVec3, DMat3) {
-    let speeds: f64 = legs.iter().map(|leg| leg.velocity[0].hypot(leg.velocity[1])).sum();
+    let speeds: f64 = legs
+        .iter()
+        .map(|leg| leg.velocity[0].hypot(leg.velocity[1]))
+        .sum();
     let mut at = DVec3::new(0.0, 0.0, speeds / legs.len() as f64);
     let prior = 1.0 / (PRIOR * PRIOR);
     let mut precision = DMat3::IDENTITY;
@@ -133,7 +146,8 @@ fn fitted(legs: &[StraightLeg]) -> (DVec3, DMat3) {
             // Of the residual: what a step of the centre and of the radius does to it.
             let slope = DVec3::new(-x / far, -y / far, -1.0);
             let weight = (leg.seconds / A_LEG).min(4.0) / (THROTTLE * THROTTLE);
-            precision += weight * DMat3::from_cols(slope * slope.x, slope * slope.y, slope * slope.z);
+            precision +=
+                weight * DMat3::from_cols(slope * slope.x, slope * slope.y, slope * slope.z);
             gradient -= weight * residual * slope;
         }
         let step = precision.inverse() * gradient;

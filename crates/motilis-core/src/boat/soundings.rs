@@ -231,7 +231,13 @@ mod tests {
 
     #[test]
     fn a_fish_under_the_boat_is_no_bottom() {
-        let soundings = straight(|north| Some(if (north - 100.0).abs() < 0.5 { 2.0 } else { 9.0 }));
+        let soundings = straight(|north| {
+            Some(if (north - 100.0).abs() < 0.5 {
+                2.0
+            } else {
+                9.0
+            })
+        });
         assert!((soundings.under([100.0, 0.0], 5.0).unwrap().depth.0 - 9.0).abs() < 1e-9);
     }
 
@@ -254,7 +260,10 @@ mod tests {
             chart.sound([14.0, -3.0], Metres(9.0));
         }
         let cell = chart.cell((1, -1)).unwrap();
-        assert_eq!((cell.median(), cell.count, cell.depths().count()), (Some(Metres(9.0)), 45, 25));
+        assert_eq!(
+            (cell.median(), cell.count, cell.depths().count()),
+            (Some(Metres(9.0)), 45, 25)
+        );
     }
 
     #[test]

@@ -15,6 +15,8 @@ const STRIP: usize = 24;
 const ASIDE: f64 = 6.0;
 /// How unsure the depth of a lure is by the dive table somebody typed in, as a share; from memory.
 const TABLE: f64 = 0.15;
+/// How fast a hand turns a reel, m/s; from memory.
+pub(super) const REELED: f64 = 0.6;
 /// A change of speed after which a depth's uncertainty is reckoned again, m/s.
 const ANOTHER_SPEED: f64 = 0.05;
 /// A rod in the water, by its number.
@@ -53,6 +55,40 @@ pub(super) struct Group {
     pub(super) tow: Tow,
     /// Speed at which the shares of uncertainty were reckoned, and they.
     sure: (MetresPerSecond, Vec<Option<f64>>),
+    /// Line that is still to be taken in, m.
+    winding: f64,
+}
+
+impl Group {
+    /// Whether another is this one rod with some of its line taken in.
+    fn is_longer_than(&self, other: &[Afloat]) -> bool {
+        let ([one], [then]) = (other, &self.rods[..]) else {
+            return false;
+        };
+        let as_long = Rod {
+            out: then.rod.out,
+            ..one.rod.clone()
+        };
+        !then.rod.setup.lets_out_cable()
+            && one.number == then.number
+            && one.rod.out < then.rod.out
+            && as_long == then.rod
+    }
+
+    /// The same line, shorter: it goes on as it runs.
+    fn wound_in(mut self, rods: Vec<Afloat>) -> Self {
+        self.winding += (self.rods[0].rod.out - rods[0].rod.out).0;
+        Self { rods, ..self }
+    }
+
+    /// A hand turns the reel for so long.
+    fn wind(&mut self, seconds: f64) {
+        let turned = self.winding.min(REELED * seconds);
+        if turned > 0.0 {
+            self.tow.reel_in(0, Metres(turned));
+            self.winding -= turned;
+        }
+    }
 }
 
 /// Bottom ahead of a rig, on its way to where the boat is.
@@ -81,13 +117,8 @@ pub struct RodNow {
     pub strip: Vec<StripPoint>,
     /// Depth of the lower of rig and weight.
     pub lowest: Metres,
-}
-
-impl RodNow {
-    /// How far rig and weight clear the bottom.
-    pub fn clearance(&self) -> Option<Metres> {
-        Some(self.bottom?.depth - self.lowest)
-    }
+    /// How far the nearer of rig and weight clears the bottom under it.
+    pub clearance: Option<Metres>,
 }
 
 /// All rods that are in, towed behind the boat's real movement.
@@ -112,7 +143,12 @@ pub struct Twin {
 
 impl Twin {
     /// A boat at a place over ground.
-    pub fn new(surroundings: Surroundings, place: [f64; 2], heading: f64, speed: MetresPerSecond) -> Self {
+    pub fn new(
+        surroundings: Surroundings,
+        place: [f64; 2],
+        heading: f64,
+        speed: MetresPerSecond,
+    ) -> Self {
         Self {
             surroundings: Surroundings {
                 bottom: None,
@@ -130,8 +166,9 @@ impl Twin {
         }
     }
 
-    /// The rods that are in, in this water. What was in with the same line goes on as it runs; what is new, or another line, starts
-    /// as it runs straight on at the present speed. Rods that cannot run are left out and named.
+    /// The rods that are in, in this water. What was in with the same line goes on as it runs, also with some of it taken in;
+    /// what is new, or another line, starts as it runs straight on at the present speed. Rods that cannot run are left out
+    /// and named.
     pub fn set_rods(&mut self, rods: &[Afloat], surroundings: Surroundings) -> Vec<Unfit> {
         let surroundings = Surroundings {
             bottom: None,
@@ -148,6 +185,13 @@ impl Twin {
                 continue;
             }
             let first = group[0].number;
+            if let Some(place) = old
+                .iter()
+                .position(|one| same_water && one.is_longer_than(&group))
+            {
+                self.groups.push(old.swap_remove(place).wound_in(group));
+                continue;
+            }
             match self.launched(group) {
                 Ok(group) => self.groups.push(group),
                 Err(why) => unfit.push(Unfit { number: first, why }),
@@ -175,7 +219,12 @@ impl Twin {
         let (at, heading) = self.wake.boat();
         let tow = Tow::new(&spread, &self.surroundings, running)?.behind(at, heading);
         let sure = (speed, self.shares(&rods, speed));
-        Ok(Group { rods, tow, sure })
+        Ok(Group {
+            rods,
+            tow,
+            sure,
+            winding: 0.0,
+        })
     }
 
     /// Half of the 80 % band of each rod's depth, as a share of it.
@@ -205,6 +254,7 @@ impl Twin {
             let speed = MetresPerSecond(from + share * (moved.through.0 - from));
             self.wake.go(speed, before + share * turned);
             for group in &mut self.groups {
+                group.wind(STEP);
                 group.tow.step(&self.wake);
             }
         }
@@ -306,6 +356,11 @@ impl Twin {
         let afloat = &group.rods[place];
         let reach = Self::reach(afloat);
         let ground = self.on_ground(rig);
+        let clear = |end: [f64; 3]| {
+            let bottom = under(&self.soundings, &self.chart, self.on_ground(end), reach)?;
+            Some(bottom.depth - Metres(end[2]))
+        };
+        let ends = [clear(rig), weight.and_then(clear)];
         let on_the_water = line.depth.0 < 0.05;
         let share = group.sure.1[place].filter(|_| !line.on_bottom && !on_the_water);
         RodNow {
@@ -313,6 +368,10 @@ impl Twin {
             half: share.map(|share| line.depth * share),
             lowest: Metres(weight.map_or(rig[2], |weight| weight[2].max(rig[2]))),
             bottom: under(&self.soundings, &self.chart, ground, reach),
+            clearance: ends
+                .into_iter()
+                .flatten()
+                .reduce(|a, b| if b < a { b } else { a }),
             strip: self.strip(ground, reach),
             place: ground,
             line,
@@ -339,21 +398,30 @@ impl Twin {
     /// The lines as they are drawn from above: aft and to starboard of the boat.
     pub fn drawn(&self) -> Vec<(u8, Vec<Point>)> {
         let lines = self.groups.iter().flat_map(|group| {
-            (0..group.rods.len())
-                .map(|place| (group.rods[place].number, group.tow.line(place, &self.wake).points))
+            (0..group.rods.len()).map(|place| {
+                (
+                    group.rods[place].number,
+                    group.tow.line(place, &self.wake).points,
+                )
+            })
         });
         lines.collect()
     }
 
     /// The boat's place seen as one fixed to it.
     pub fn seen(&self, place: [f64; 2]) -> Point {
-        self.wake.seen([place[0] - self.offset[0], place[1] - self.offset[1], 0.0])
+        self.wake
+            .seen([place[0] - self.offset[0], place[1] - self.offset[1], 0.0])
     }
 
     /// Whether every blade and lure that works now would work at another speed, and none would hang up: steady, straight on.
     pub(super) fn works_at(&self, speed: MetresPerSecond) -> bool {
         self.groups.iter().all(|group| {
-            let now = group.rods.iter().enumerate().map(|(place, _)| group.tow.line(place, &self.wake).state);
+            let now = group
+                .rods
+                .iter()
+                .enumerate()
+                .map(|(place, _)| group.tow.line(place, &self.wake).state);
             let worked: Vec<bool> = now.map(|state| state == State::Works).collect();
             let Ok((_, running)) = steady(&group.rods, &self.surroundings, speed) else {
                 return false;

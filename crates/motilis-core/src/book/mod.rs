@@ -18,8 +18,8 @@ mod water_body;
 pub use crate::blade::DunkTest;
 pub use crate::entry::{check_clock, plain_text};
 pub use crate::ids::{
-    CastId, DeedId, DunkId, EventId, ExperimentId, FishMarkId, LureId, MadeId, OutingId, PartId, PassId,
-    ReadingId, RigId, RuleId, RunId, SetupId, SpotId, SpreadId, TouchId, TrackId, WaterId,
+    CastId, DeedId, DunkId, EventId, ExperimentId, FishMarkId, LureId, MadeId, OutingId, PartId,
+    PassId, ReadingId, RigId, RuleId, RunId, SetupId, SpotId, SpreadId, TouchId, TrackId, WaterId,
 };
 pub use crate::line::BottomTouch;
 pub use crate::spread::{PlannedRod, PlannedSpread, SavedSpread, Tackle};

@@ -1,6 +1,6 @@
+use super::tow::Way;
 use crate::error::{Error, Range};
 use crate::fields;
-use super::tow::Way;
 use crate::spread::{Point, Side};
 use crate::units::{Metres, MetresPerSecond};
 

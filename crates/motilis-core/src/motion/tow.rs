@@ -370,11 +370,9 @@ fn line_frame(line: &Moving, steady: &LineRunning, way: &impl Way) -> LineFrame 
     let chain = &line.chain;
     let last = chain.last();
     let every = last.div_ceil(POINTS - 1).max(1);
-    let kept =
-        (0..=last).filter(|node| node % every == 0 || *node == last || Some(*node) == line.weight_node());
-    let points = kept
-        .map(|node| way.seen(chain.place(node)))
-        .collect();
+    let kept = (0..=last)
+        .filter(|node| node % every == 0 || *node == last || Some(*node) == line.weight_node());
+    let points = kept.map(|node| way.seen(chain.place(node))).collect();
     let speed = chain.speed_at(last);
     let state = match steady.blade {
         Some(blade) => BladeDrag {
@@ -396,6 +394,7 @@ fn line_frame(line: &Moving, steady: &LineRunning, way: &impl Way) -> LineFrame 
         depth: Metres(chain.place(last)[2]),
         speed,
         state,
-        on_bottom: chain.is_down(last) || line.weight_node().is_some_and(|node| chain.is_down(node)),
+        on_bottom: chain.is_down(last)
+            || line.weight_node().is_some_and(|node| chain.is_down(node)),
     }
 }

@@ -86,7 +86,11 @@ impl Way for Wake {
         }
         let next = self.points.partition_point(|point| point.0 < way).max(1);
         let (from, to) = (self.points[next - 1], self.points[next]);
-        let share = if to.0 > from.0 { (way - from.0) / (to.0 - from.0) } else { 0.0 };
+        let share = if to.0 > from.0 {
+            (way - from.0) / (to.0 - from.0)
+        } else {
+            0.0
+        };
         let mix = |a: f64, b: f64| a + share * (b - a);
         let at = [mix(from.1[0], to.1[0]), mix(from.1[1], to.1[1])];
         beside(at, mix(from.2, to.2), 0.0, starboard)
@@ -119,11 +123,18 @@ mod tests {
             if step % 100 == 0 {
                 let reached = track.at(step);
                 for (behind, starboard) in [(0.0, 0.0), (7.0, -15.0), (60.0, 12.0)] {
-                    let (own, its) = (wake.following(behind, starboard), reached.following(behind, starboard));
+                    let (own, its) = (
+                        wake.following(behind, starboard),
+                        reached.following(behind, starboard),
+                    );
                     assert_relative_eq!(own[..], its[..], epsilon = 1e-9);
                 }
                 let place = [3.0, 4.0, 5.0];
-                assert_relative_eq!(wake.seen(place)[..], reached.seen(place)[..], epsilon = 1e-9);
+                assert_relative_eq!(
+                    wake.seen(place)[..],
+                    reached.seen(place)[..],
+                    epsilon = 1e-9
+                );
             }
         }
     }
@@ -132,7 +143,10 @@ mod tests {
     fn a_boat_that_goes_round_and_round_keeps_no_more_than_it_needs() {
         let mut wake = Wake::at([0.0; 2], 0.0, 0.05);
         for step in 0..200_000 {
-            wake.go(MetresPerSecond(if step % 1_000 < 500 { 1.0 } else { 0.0 }), f64::from(step) * 1e-3);
+            wake.go(
+                MetresPerSecond(if step % 1_000 < 500 { 1.0 } else { 0.0 }),
+                f64::from(step) * 1e-3,
+            );
         }
         assert!(wake.points.len() < 9_000, "{}", wake.points.len());
     }

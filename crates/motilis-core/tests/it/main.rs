@@ -4,6 +4,7 @@ mod advice;
 mod bench;
 mod blade_reference;
 mod blade_table;
+mod boat;
 mod closed_forms;
 mod days;
 mod evidence;

@@ -72,7 +72,11 @@ impl Reader {
 
     fn take(&mut self, line: &[u8], overlong: bool) -> Result<Heard, Fault> {
         self.pass_time(line);
-        let body = if overlong { Err(Fault::Noise) } else { body(line) }?;
+        let body = if overlong {
+            Err(Fault::Noise)
+        } else {
+            body(line)
+        }?;
         if self.before == line {
             return Err(Fault::Duplicate);
         }
@@ -135,7 +139,9 @@ impl Reader {
     fn came_without_time(&mut self, text: &str) {
         let kind = [text.as_bytes()[3], text.as_bytes()[4], text.as_bytes()[5]];
         if self.came.contains(&kind) {
-            let next = self.second.and_then(|second| second.checked_add(SignedDuration::from_secs(1)).ok());
+            let next = self
+                .second
+                .and_then(|second| second.checked_add(SignedDuration::from_secs(1)).ok());
             if let Some(next) = next {
                 self.begin(next);
             }

@@ -46,7 +46,9 @@ pub fn ride(mut file: impl Read) -> io::Result<Ride> {
         if read == 0 {
             break;
         }
-        reader.read(&bytes[..read], |heard| lay(&mut rows, heard.second, heard.said));
+        reader.read(&bytes[..read], |heard| {
+            lay(&mut rows, heard.second, heard.said)
+        });
     }
     reader.end(|heard| lay(&mut rows, heard.second, heard.said));
     Ok(Ride {
@@ -113,7 +115,14 @@ impl Ride {
     pub fn write_csv(&self, to: impl Write) -> csv::Result<()> {
         let mut table = csv::WriterBuilder::new().from_writer(to);
         table.write_record([
-            "utc", "lat", "lon", "sog_mps", "cog_deg", "depth_m", "stw_mps", "temperature_c",
+            "utc",
+            "lat",
+            "lon",
+            "sog_mps",
+            "cog_deg",
+            "depth_m",
+            "stw_mps",
+            "temperature_c",
         ])?;
         for row in &self.rows {
             let fix = row.fix.as_ref();

@@ -24,8 +24,10 @@ const TEMPERATURES: std::ops::RangeInclusive<f64> = -5.0..=45.0;
 
 /// Whether a line is a whole sentence; then what stands between `$` and `*`.
 pub(super) fn body(line: &[u8]) -> Result<&str, Fault> {
-    let (Some(b'$' | b'!'), true) = (line.first(), line.iter().all(|byte| (32..127).contains(byte)))
-    else {
+    let (Some(b'$' | b'!'), true) = (
+        line.first(),
+        line.iter().all(|byte| (32..127).contains(byte)),
+    ) else {
         return Err(Fault::Noise);
     };
     if line.len() > LONGEST {
@@ -60,7 +62,11 @@ pub(super) fn clock_of(line: &[u8]) -> Option<Time> {
     fields.next()?;
     let two = |from: usize| -> Option<i8> { clock.get(from..from + 2)?.parse().ok() };
     let rest: &str = clock.get(6..)?;
-    let sound = rest.is_empty() || rest.strip_prefix('.')?.bytes().all(|byte| byte.is_ascii_digit());
+    let sound = rest.is_empty()
+        || rest
+            .strip_prefix('.')?
+            .bytes()
+            .all(|byte| byte.is_ascii_digit());
     if !sound || !clock.bytes().take(6).all(|byte| byte.is_ascii_digit()) {
         return None;
     }
@@ -71,7 +77,10 @@ pub(super) fn clock_of(line: &[u8]) -> Option<Time> {
 pub(super) fn near(time: Time, known: Timestamp) -> Option<Timestamp> {
     let date = TimeZone::UTC.to_datetime(known).date();
     let days = [date.yesterday().ok(), Some(date), date.tomorrow().ok()];
-    let moments = days.into_iter().flatten().filter_map(|date| moment(date, time));
+    let moments = days
+        .into_iter()
+        .flatten()
+        .filter_map(|date| moment(date, time));
     moments.min_by_key(|moment| moment.duration_since(known).abs())
 }
 
@@ -252,12 +261,23 @@ fn place(latitude: Option<f64>, longitude: Option<f64>) -> Result<Option<[f64; 2
 fn civil_date(date: chrono::NaiveDate) -> Option<Date> {
     use chrono::Datelike;
     let year = i16::try_from(date.year()).ok()?;
-    Date::new(year, i8::try_from(date.month()).ok()?, i8::try_from(date.day()).ok()?).ok()
+    Date::new(
+        year,
+        i8::try_from(date.month()).ok()?,
+        i8::try_from(date.day()).ok()?,
+    )
+    .ok()
 }
 
 fn civil_time(time: chrono::NaiveTime) -> Option<Time> {
     use chrono::Timelike;
     let part = |part: u32| i8::try_from(part).ok();
     let nanos = i32::try_from(time.nanosecond().min(999_999_999)).ok()?;
-    Time::new(part(time.hour())?, part(time.minute())?, part(time.second())?, nanos).ok()
+    Time::new(
+        part(time.hour())?,
+        part(time.minute())?,
+        part(time.second())?,
+        nanos,
+    )
+    .ok()
 }

@@ -35,12 +35,19 @@ impl Sentences {
             if longitude < 0.0 { 'W' } else { 'E' },
         );
         let ground = fix.ground.map_or(0.0, |ground| ground.0);
-        let course = fix.course_deg.map_or(String::new(), |course| format!("{course:.1}"));
+        let course = fix
+            .course_deg
+            .map_or(String::new(), |course| format!("{course:.1}"));
         let knots = format!("{:.2}", ground / KNOT);
         let date = fix.at.strftime("%d%m%y");
-        self.add(&format!("GPRMC,{time},A,{place},{knots},{course},{date},,,A"));
+        self.add(&format!(
+            "GPRMC,{time},A,{place},{knots},{course},{date},,,A"
+        ));
         self.add(&format!("GPGGA,{time},{place},1,09,0.9,301.2,M,-28.0,M,,"));
-        self.add(&format!("GPVTG,{course},T,,M,{knots},N,{:.2},K,A", ground * 3.6));
+        self.add(&format!(
+            "GPVTG,{course},T,,M,{knots},N,{:.2},K,A",
+            ground * 3.6
+        ));
     }
 
     /// A receiver that has lost its fix.
@@ -63,7 +70,11 @@ impl Sentences {
     /// Speed through the water.
     pub fn through(&mut self, speed: MetresPerSecond) {
         let speed = speed.0;
-        self.add(&format!("VWVHW,,T,,M,{:.2},N,{:.2},K", speed / KNOT, speed * 3.6));
+        self.add(&format!(
+            "VWVHW,,T,,M,{:.2},N,{:.2},K",
+            speed / KNOT,
+            speed * 3.6
+        ));
     }
 
     /// Temperature of the water.
@@ -81,6 +92,13 @@ impl Sentences {
 /// Degrees and minutes, five decimals of a minute: two centimetres.
 fn angle(degrees: f64, digits: usize) -> String {
     let hundred_thousandths = (degrees.abs() * 60.0 * 1e5).round() as u64;
-    let (whole, rest) = (hundred_thousandths / 6_000_000, hundred_thousandths % 6_000_000);
-    format!("{whole:0digits$}{:02}.{:05}", rest / 100_000, rest % 100_000)
+    let (whole, rest) = (
+        hundred_thousandths / 6_000_000,
+        hundred_thousandths % 6_000_000,
+    );
+    format!(
+        "{whole:0digits$}{:02}.{:05}",
+        rest / 100_000,
+        rest % 100_000
+    )
 }

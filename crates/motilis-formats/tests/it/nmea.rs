@@ -33,8 +33,10 @@ fn every_second_of_the_ride_is_as_the_other_reader_has_it() {
     let table = String::from_utf8(table).unwrap();
     let (mut rows, mut places) = (0, 0);
     for (own, other) in table.lines().zip(EXPECTED.lines()) {
-        let (own, other): (Vec<&str>, Vec<&str>) =
-            (own.split(',').collect(), other.trim_end().split(',').collect());
+        let (own, other): (Vec<&str>, Vec<&str>) = (
+            own.split(',').collect(),
+            other.trim_end().split(',').collect(),
+        );
         for column in 0..8 {
             let apart = match (own[column].parse::<f64>(), other[column].parse::<f64>()) {
                 (Ok(a), Ok(b)) if matches!(column, 1 | 2) => {
@@ -47,7 +49,10 @@ fn every_second_of_the_ride_is_as_the_other_reader_has_it() {
         }
         rows += 1;
     }
-    assert_eq!((rows, table.lines().count()), (601, EXPECTED.lines().count()));
+    assert_eq!(
+        (rows, table.lines().count()),
+        (601, EXPECTED.lines().count())
+    );
     assert!(places > 1_000);
 }
 
@@ -81,17 +86,32 @@ fn bytes_that_come_in_pieces_are_read_as_if_whole() {
 #[case::a_depth_of_nought("SDDPT,0.00,0.00", Said::Other)]
 #[case::warm("YXMTW,15.5,C", Said::Temperature(Celsius(15.5)))]
 #[case::paddle_in_kilometres("VWVHW,,T,,M,,N,3.60,K", Said::Through(MetresPerSecond(1.0), None))]
-#[case::paddle_with_compass("VWVHW,271.5,T,,M,,N,3.60,K", Said::Through(MetresPerSecond(1.0), Some(271.5)))]
+#[case::paddle_with_compass(
+    "VWVHW,271.5,T,,M,,N,3.60,K",
+    Said::Through(MetresPerSecond(1.0), Some(271.5))
+)]
 #[case::wind("WIMWV,045.0,R,10.8,K,A", Said::Wind { from_deg: 45.0, speed: MetresPerSecond(10.8_f32 as f64 / 3.6), felt: true })]
-#[case::another_talker("IIVTG,090.0,T,,M,10.00,N,18.52,K,A", Said::Ground(MetresPerSecond(5.144_444_444_444_445), Some(90.0)))]
+#[case::another_talker(
+    "IIVTG,090.0,T,,M,10.00,N,18.52,K,A",
+    Said::Ground(MetresPerSecond(5.144_444_444_444_445), Some(90.0))
+)]
 #[case::nobody_asked("GPGSV,1,1,00", Said::Other)]
 fn a_sentence_says(#[case] body: &str, #[case] expected: Said) {
     let (said, counts) = heard(&summed(body));
     let close = |a: f64, b: f64| (a - b).abs() < 1e-6;
     let same = match (said[0], expected) {
-        (Said::Wind { speed: a, from_deg: x, .. }, Said::Wind { speed: b, from_deg: y, .. }) => {
-            close(a.0, b.0) && close(x, y)
-        }
+        (
+            Said::Wind {
+                speed: a,
+                from_deg: x,
+                ..
+            },
+            Said::Wind {
+                speed: b,
+                from_deg: y,
+                ..
+            },
+        ) => close(a.0, b.0) && close(x, y),
         (Said::Depth(a), Said::Depth(b)) => close(a.0, b.0),
         (Said::Ground(a, x), Said::Ground(b, y)) => close(a.0, b.0) && x == y,
         (a, b) => a == b,
@@ -114,12 +134,21 @@ fn a_figure_that_cannot_be_is_dropped_and_counted(#[case] body: &str) {
 #[test]
 fn midnight_is_no_step_back() {
     let rmc = |time: &str, date: &str| {
-        summed(&format!("GPRMC,{time},A,5025.20013,N,09536.60037,W,0.96,298.5,{date},,,A"))
+        summed(&format!(
+            "GPRMC,{time},A,5025.20013,N,09536.60037,W,0.96,298.5,{date},,,A"
+        ))
     };
     let gga = |time: &str| {
-        summed(&format!("GPGGA,{time},5025.20013,N,09536.60037,W,1,09,0.9,301.2,M,-28.0,M,,"))
+        summed(&format!(
+            "GPGGA,{time},5025.20013,N,09536.60037,W,1,09,0.9,301.2,M,-28.0,M,,"
+        ))
     };
-    let text = [rmc("235959.00", "110726"), gga("235959.00"), gga("000000.00"), rmc("000000.00", "120726")];
+    let text = [
+        rmc("235959.00", "110726"),
+        gga("235959.00"),
+        gga("000000.00"),
+        rmc("000000.00", "120726"),
+    ];
     let (said, counts) = heard(&text.concat());
     assert_eq!((said.len(), counts.late), (4, 0));
     let Said::Place(at, _) = said[2] else {

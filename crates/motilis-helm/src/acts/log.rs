@@ -276,7 +276,9 @@ fn witnessed(book: &Book<'_>, event: Event) -> Event {
             ..line
         }),
         given: Given::Live,
-        place: moment.position.map(|[latitude, longitude]| (latitude, longitude)),
+        place: moment
+            .position
+            .map(|[latitude, longitude]| (latitude, longitude)),
         ground: moment.ground.map(|(speed, _)| speed),
         course_deg: moment.ground.and_then(|(_, course)| course),
         temperature: moment.temperature,

@@ -44,7 +44,10 @@ impl Bed {
     pub fn new(seed: u64) -> Self {
         let mut draw = ChaCha8Rng::seed_from_u64(seed);
         let place = |draw: &mut ChaCha8Rng| {
-            [draw.random_range(-REACH..REACH), draw.random_range(-REACH..REACH)]
+            [
+                draw.random_range(-REACH..REACH),
+                draw.random_range(-REACH..REACH),
+            ]
         };
         let humps = (0..HUMPS)
             .map(|_| Hump {
@@ -65,7 +68,12 @@ impl Bed {
             .map(|_| {
                 let (sin, cos) = draw.random_range(0.0..std::f64::consts::TAU).sin_cos();
                 let per_metre = std::f64::consts::TAU / draw.random_range(180.0..900.0);
-                (cos * per_metre, sin * per_metre, draw.random_range(0.0..6.0), draw.random_range(0.3..1.0))
+                (
+                    cos * per_metre,
+                    sin * per_metre,
+                    draw.random_range(0.0..6.0),
+                    draw.random_range(0.3..1.0),
+                )
             })
             .collect();
         Self {
@@ -79,7 +87,10 @@ impl Bed {
     /// How deep it is at a place.
     pub fn depth(&self, place: [f64; 2]) -> Metres {
         let [x, y] = place;
-        let waves = self.waves.iter().map(|(a, b, phase, high)| high * (a * x + b * y + phase).sin());
+        let waves = self
+            .waves
+            .iter()
+            .map(|(a, b, phase, high)| high * (a * x + b * y + phase).sin());
         let mut depth = MEAN + ROLL * waves.sum::<f64>() / 2.0;
         for flat in &self.flats {
             let far = (x - flat.at[0]).hypot(y - flat.at[1]) / flat.wide;

@@ -81,7 +81,10 @@ impl Fishery {
         let mut draw = ChaCha8Rng::seed_from_u64(seed ^ 0xf15);
         let schools = (0..SCHOOLS)
             .map(|_| School {
-                at: [draw.random_range(-REACH..REACH), draw.random_range(-REACH..REACH)],
+                at: [
+                    draw.random_range(-REACH..REACH),
+                    draw.random_range(-REACH..REACH),
+                ],
                 wide: draw.random_range(60.0..220.0),
                 over_bottom: draw.random_range(0.6..2.5),
             })
@@ -130,7 +133,11 @@ impl Fishery {
                 self.met.push(rod.name.clone());
             }
         }
-        let best = self.met.iter().map(|name| self.taste(name)).fold(0.0, f64::max);
+        let best = self
+            .met
+            .iter()
+            .map(|name| self.taste(name))
+            .fold(0.0, f64::max);
         let mut bites = Vec::new();
         for rod in rods {
             let over = (rod.bottom - rod.depth).0;
@@ -155,9 +162,16 @@ impl Fishery {
 
     /// What was possible.
     pub fn truth(&self) -> Truth {
-        let best = self.met.iter().map(|name| self.taste(name)).fold(1e-9, f64::max);
-        let mut taste: Vec<(String, f64)> =
-            self.met.iter().map(|name| (name.clone(), self.taste(name) / best)).collect();
+        let best = self
+            .met
+            .iter()
+            .map(|name| self.taste(name))
+            .fold(1e-9, f64::max);
+        let mut taste: Vec<(String, f64)> = self
+            .met
+            .iter()
+            .map(|name| (name.clone(), self.taste(name) / best))
+            .collect();
         taste.sort_by(|a, b| b.1.total_cmp(&a.1).then_with(|| a.0.cmp(&b.0)));
         let hours = self.rod_hours.max(1e-9);
         Truth {
@@ -198,11 +212,16 @@ mod tests {
         }
         let truth = fishery.truth();
         let expected = truth.fished / HOOKED * truth.rod_hours;
-        assert!((bites as f64 - expected).abs() < 3.0 * expected.sqrt(), "{bites} {expected}");
+        assert!(
+            (bites as f64 - expected).abs() < 3.0 * expected.sqrt(),
+            "{bites} {expected}"
+        );
         assert!(truth.fished <= truth.possible);
         assert!((truth.taste[0].1 - 1.0).abs() < 1e-12 && truth.taste.len() == 3);
         let mut hanging = Fishery::new(4);
-        let quiet: usize = (0..20_000).map(|_| hanging.pass(60.0, &rods(State::Stalled)).len()).sum();
+        let quiet: usize = (0..20_000)
+            .map(|_| hanging.pass(60.0, &rods(State::Stalled)).len())
+            .sum();
         assert!((quiet as f64) < 0.1 * bites as f64);
     }
 }

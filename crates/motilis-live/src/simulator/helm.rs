@@ -144,7 +144,10 @@ impl Helm {
         ];
         let place = self.sailing.place;
         self.sailing = Sailing {
-            place: [place[0] + ground[0] * seconds, place[1] + ground[1] * seconds],
+            place: [
+                place[0] + ground[0] * seconds,
+                place[1] + ground[1] * seconds,
+            ],
             heading,
             through: MetresPerSecond(through),
             ground,
@@ -159,7 +162,11 @@ mod tests {
     #[test]
     fn a_boat_goes_round_its_way_points() {
         let corners = vec![[0.0, 0.0], [300.0, 0.0], [300.0, 200.0]];
-        let mut helm = Helm::new([0.0, -50.0], Order::Route(corners.clone()), MetresPerSecond(0.6));
+        let mut helm = Helm::new(
+            [0.0, -50.0],
+            Order::Route(corners.clone()),
+            MetresPerSecond(0.6),
+        );
         let mut nearest = [f64::INFINITY; 3];
         for _ in 0..2_400 {
             helm.sail(1.0);

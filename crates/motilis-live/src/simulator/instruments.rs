@@ -103,9 +103,11 @@ impl Simulator {
         if self.seconds.is_multiple_of(2) {
             self.say_water(&mut said);
         }
-        if self.seconds.is_multiple_of(5) {
+        if self.seconds.is_multiple_of(2) {
             let degrees = self.temperature.0 + self.about(TEMPERATURE);
             said.temperature(Celsius(degrees));
+        }
+        if self.seconds.is_multiple_of(5) {
             let (from, speed) = self.helm.wind;
             let bow = self.helm.sailing().heading.to_degrees();
             said.wind(from - bow, speed);
@@ -171,6 +173,8 @@ impl Simulator {
             }
             String::from_utf8_lossy(&bytes).into_owned()
         };
-        text.lines().map(|line| turned(line, &mut self.draw) + "\r\n").collect()
+        text.lines()
+            .map(|line| turned(line, &mut self.draw) + "\r\n")
+            .collect()
     }
 }

@@ -66,7 +66,10 @@ impl View {
 impl BoatPlan {
     /// Draws it.
     pub fn new(source: &BoatPlanSource<'_>) -> Self {
-        let middle = source.boat.map(|(place, _)| place).or(source.way.last().copied());
+        let middle = source
+            .boat
+            .map(|(place, _)| place)
+            .or(source.way.last().copied());
         let view = View {
             middle: middle.unwrap_or_default(),
         };
@@ -90,7 +93,9 @@ impl BoatPlan {
                 .filter(|place| view.sees(**place))
                 .map(|place| view.at(*place))
                 .collect(),
-            hull: source.boat.map(|(place, heading)| hull(place, heading, &view)),
+            hull: source
+                .boat
+                .map(|(place, heading)| hull(place, heading, &view)),
             bar: (
                 Px(14.0),
                 Px(14.0 + long * SIZE / 2.0 / REACH),
@@ -141,7 +146,9 @@ fn contours(chart: &Chart, view: &View, system: System) -> Vec<(String, Px, Px, 
     };
     let step = STEP[usize::from(system == System::Metric)];
     let deepest = filled.iter().copied().fold(0.0, f64::max);
-    let levels: Vec<f64> = (1..=(deepest / step) as usize).map(|level| level as f64 * step).collect();
+    let levels: Vec<f64> = (1..=(deepest / step) as usize)
+        .map(|level| level as f64 * step)
+        .collect();
     let Ok(found) = ContourBuilder::new(columns, rows, true).lines(&filled, &levels) else {
         return Vec::new();
     };
@@ -152,11 +159,15 @@ fn contours(chart: &Chart, view: &View, system: System) -> Vec<(String, Px, Px, 
             // Where nothing was sounded around a point nobody knows that the line goes there.
             let known = |x: f64, y: f64| {
                 let (row, column) = ((y - 0.5).round() as isize, (x - 0.5).round() as isize);
-                let inside = row >= 0 && column >= 0 && (row as usize) < rows && (column as usize) < columns;
+                let inside =
+                    row >= 0 && column >= 0 && (row as usize) < rows && (column as usize) < columns;
                 inside && sounded[row as usize * columns + column as usize].is_some()
             };
             let points: Vec<(f64, f64)> = string.0.iter().map(|point| (point.x, point.y)).collect();
-            for run in points.split(|(x, y)| !known(*x, *y)).filter(|run| run.len() > 2) {
+            for run in points
+                .split(|(x, y)| !known(*x, *y))
+                .filter(|run| run.len() > 2)
+            {
                 let placed: Vec<(Px, Px)> = run
                     .iter()
                     .map(|(x, y)| {
@@ -166,7 +177,11 @@ fn contours(chart: &Chart, view: &View, system: System) -> Vec<(String, Px, Px, 
                     })
                     .collect();
                 let middle = placed[placed.len() / 2];
-                let label = if run.len() > 6 { words.clone() } else { String::new() };
+                let label = if run.len() > 6 {
+                    words.clone()
+                } else {
+                    String::new()
+                };
                 drawn.push((Path::through(placed).to_string(), middle.0, middle.1, label));
             }
         }
@@ -180,7 +195,11 @@ fn spread_out(sounded: &[Option<f64>], rows: usize, columns: usize) -> Option<Ve
     now.iter().flatten().next()?;
     while now.iter().any(Option::is_none) {
         let before = now.clone();
-        for (place, depth) in now.iter_mut().enumerate().filter(|(_, depth)| depth.is_none()) {
+        for (place, depth) in now
+            .iter_mut()
+            .enumerate()
+            .filter(|(_, depth)| depth.is_none())
+        {
             let (row, column) = (place / columns, place % columns);
             let near = [
                 (row > 0).then(|| place - columns),
@@ -188,7 +207,11 @@ fn spread_out(sounded: &[Option<f64>], rows: usize, columns: usize) -> Option<Ve
                 (column > 0).then(|| place - 1),
                 (column + 1 < columns).then(|| place + 1),
             ];
-            let known: Vec<f64> = near.into_iter().flatten().filter_map(|near| before[near]).collect();
+            let known: Vec<f64> = near
+                .into_iter()
+                .flatten()
+                .filter_map(|near| before[near])
+                .collect();
             if !known.is_empty() {
                 *depth = Some(known.iter().sum::<f64>() / known.len() as f64);
             }
@@ -206,7 +229,11 @@ fn on_ground((place, heading): ([f64; 2], f64), seen: &[f64; 3]) -> [f64; 2] {
     ]
 }
 
-fn lines(all: &[(u8, Vec<[f64; 3]>)], boat: ([f64; 2], f64), view: &View) -> Vec<(String, Px, Px, u8)> {
+fn lines(
+    all: &[(u8, Vec<[f64; 3]>)],
+    boat: ([f64; 2], f64),
+    view: &View,
+) -> Vec<(String, Px, Px, u8)> {
     all.iter()
         .filter_map(|(number, points)| {
             let places = points.iter().map(|seen| view.at(on_ground(boat, seen)));
@@ -219,7 +246,15 @@ fn lines(all: &[(u8, Vec<[f64; 3]>)], boat: ([f64; 2], f64), view: &View) -> Vec
 
 /// A hull of five metres, twice as large as life.
 fn hull(place: [f64; 2], heading: f64, view: &View) -> String {
-    let outline = [[-9.0, 0.0], [-4.0, 3.0], [3.0, 3.0], [3.0, -3.0], [-4.0, -3.0]];
-    let places = outline.iter().map(|[aft, side]| view.at(on_ground((place, heading), &[*aft, *side, 0.0])));
+    let outline = [
+        [-9.0, 0.0],
+        [-4.0, 3.0],
+        [3.0, 3.0],
+        [3.0, -3.0],
+        [-4.0, -3.0],
+    ];
+    let places = outline
+        .iter()
+        .map(|[aft, side]| view.at(on_ground((place, heading), &[*aft, *side, 0.0])));
     Path::through(places).closed().to_string()
 }

@@ -20,7 +20,10 @@ const WAYS: [(&str, &str); 5] = [
 const ADDRESS: usize = 120;
 /// The length by which turns are counted once.
 const COUNTED: [(Metres, &str); 2] = [
-    (Metres(30.0 * FOOT.0), "or: turns that you counted for 30 ft"),
+    (
+        Metres(30.0 * FOOT.0),
+        "or: turns that you counted for 30 ft",
+    ),
     (Metres(10.0), "or: turns that you counted for 10 m"),
 ];
 
@@ -47,7 +50,11 @@ fn wire_fields(way: &str, address: &str, port: &str, pace: &str, ride: &str) -> 
         fields: vec![
             text("address", "Address, host:port", address),
             text("port", "Port", port),
-            text("pace", "Times as fast as life, of recordings and simulated boats", pace),
+            text(
+                "pace",
+                "Times as fast as life, of recordings and simulated boats",
+                pace,
+            ),
         ],
         ride: ride.to_owned(),
     }
@@ -75,8 +82,15 @@ pub fn wire_shown(settings: &BoatSettings) -> WireForm {
 pub fn wire_read(sent: &Texts, rides: &[String]) -> Result<String, WireForm> {
     let typed = |name: &str| sent.get(name).map_or("", |text| text.trim());
     let way = typed("way");
-    let mut form = wire_fields(way, typed("address"), typed("port"), typed("pace"), typed("ride"));
-    let mut wrong = |place: usize, why: &str| form.fields[place].problem = Some(Problem(why.to_owned()));
+    let mut form = wire_fields(
+        way,
+        typed("address"),
+        typed("port"),
+        typed("pace"),
+        typed("ride"),
+    );
+    let mut wrong =
+        |place: usize, why: &str| form.fields[place].problem = Some(Problem(why.to_owned()));
     let address = typed("address");
     let (host, port) = address.rsplit_once(':').unwrap_or((address, "10110"));
     let sound = !host.is_empty()
@@ -84,7 +98,11 @@ pub fn wire_read(sent: &Texts, rides: &[String]) -> Result<String, WireForm> {
         && !address.contains(char::is_whitespace)
         && port.parse::<u16>().is_ok_and(|port| port > 0);
     let udp = typed("port").parse::<u16>().ok().filter(|port| *port > 0);
-    let pace = typed("pace").replace(',', ".").parse::<f64>().ok().filter(|pace| PACES.contains(pace));
+    let pace = typed("pace")
+        .replace(',', ".")
+        .parse::<f64>()
+        .ok()
+        .filter(|pace| PACES.contains(pace));
     let paced = matches!(way, "replay" | "simulated");
     let mut setting = Some(match way {
         "tcp" => format!("tcp {address}"),
@@ -94,7 +112,10 @@ pub fn wire_read(sent: &Texts, rides: &[String]) -> Result<String, WireForm> {
         _ => String::new(),
     });
     if way == "tcp" && !sound {
-        wrong(0, "Address is not a host and a port; type one such as 192.168.4.1:10110");
+        wrong(
+            0,
+            "Address is not a host and a port; type one such as 192.168.4.1:10110",
+        );
         setting = None;
     }
     if way == "udp" && udp.is_none() {
@@ -102,11 +123,17 @@ pub fn wire_read(sent: &Texts, rides: &[String]) -> Result<String, WireForm> {
         setting = None;
     }
     if paced && pace.is_none() {
-        wrong(2, "Times is not between 0.5 and 20; type 1 for as fast as life");
+        wrong(
+            2,
+            "Times is not between 0.5 and 20; type 1 for as fast as life",
+        );
         setting = None;
     }
     if way == "replay" && !rides.iter().any(|ride| ride == typed("ride")) {
-        wrong(2, "There is no such recording; choose one of the list, or record one first");
+        wrong(
+            2,
+            "There is no such recording; choose one of the list, or record one first",
+        );
         setting = None;
     }
     setting.ok_or(form)
@@ -123,7 +150,12 @@ pub fn reel_shown(reel: Option<Metres>, system: System) -> Vec<Field> {
 
 fn reel_typed(sent: &Texts, system: System) -> (Typed, Typed, Field) {
     let typed = |name: &str| sent.get(name).map_or("", String::as_str);
-    let turn = Typed::new(fields::REEL_TURN, "A turn lets out", (Quantity::Length, system), typed("reel_turn"));
+    let turn = Typed::new(
+        fields::REEL_TURN,
+        "A turn lets out",
+        (Quantity::Length, system),
+        typed("reel_turn"),
+    );
     let mut spool = Typed::new(
         fields::REEL_TURN,
         "or: diameter of the line on the spool",
@@ -131,7 +163,11 @@ fn reel_typed(sent: &Texts, system: System) -> (Typed, Typed, Field) {
         typed("reel_spool"),
     );
     spool.field.name = "reel_spool";
-    let counted = text("reel_counted", COUNTED[usize::from(system == System::Metric)].1, typed("reel_counted"));
+    let counted = text(
+        "reel_counted",
+        COUNTED[usize::from(system == System::Metric)].1,
+        typed("reel_counted"),
+    );
     (turn, spool, counted)
 }
 
@@ -148,14 +184,20 @@ pub fn reel_read(sent: &Texts, system: System) -> Result<Option<Metres>, Vec<Fie
         None
     } else {
         let unit = Quantity::Length.unit(system);
-        let round = across.replace(',', ".").parse::<f64>().ok().map(|across| unit.to_si(across) * std::f64::consts::PI);
+        let round = across
+            .replace(',', ".")
+            .parse::<f64>()
+            .ok()
+            .map(|across| unit.to_si(across) * std::f64::consts::PI);
         let round = round.filter(|metres| fields::REEL_TURN.check(*metres).is_ok());
         if round.is_none() {
             let range = match system {
                 System::Imperial => "0.7 and 18 in",
                 System::Metric => "1.6 and 47 cm",
             };
-            spool.field.problem = Some(Problem(format!("The diameter is not between {range}; measure across the line on the spool")));
+            spool.field.problem = Some(Problem(format!(
+                "The diameter is not between {range}; measure across the line on the spool"
+            )));
         }
         round
     };
@@ -163,14 +205,24 @@ pub fn reel_read(sent: &Texts, system: System) -> Result<Option<Metres>, Vec<Fie
     let by_count = if counted.value.trim().is_empty() {
         None
     } else {
-        let turns = counted.value.trim().parse::<f64>().ok().filter(|turns| *turns > 0.0);
-        let each = turns.map(|turns| long.0 / turns).filter(|metres| fields::REEL_TURN.check(*metres).is_ok());
+        let turns = counted
+            .value
+            .trim()
+            .parse::<f64>()
+            .ok()
+            .filter(|turns| *turns > 0.0);
+        let each = turns
+            .map(|turns| long.0 / turns)
+            .filter(|metres| fields::REEL_TURN.check(*metres).is_ok());
         if each.is_none() {
-            counted.problem = Some(Problem("The turns are not between 7 and 200; count once while you let it out".to_owned()));
+            counted.problem = Some(Problem(
+                "The turns are not between 7 and 200; count once while you let it out".to_owned(),
+            ));
         }
         each
     };
-    let wrong = turn.field.problem.is_some() || spool.field.problem.is_some() || counted.problem.is_some();
+    let wrong =
+        turn.field.problem.is_some() || spool.field.problem.is_some() || counted.problem.is_some();
     if wrong {
         return Err(vec![turn.field, spool.field, counted]);
     }
@@ -180,8 +232,18 @@ pub fn reel_read(sent: &Texts, system: System) -> Result<Option<Metres>, Vec<Fie
 fn current_typed(sent: &Texts, system: System) -> (Typed, Typed) {
     let typed = |name: &str| sent.get(name).map_or("", String::as_str);
     (
-        Typed::new(fields::CURRENT, "The water goes", (Quantity::Speed, system), typed("flow")),
-        Typed::new(fields::SET, "towards, degrees from north", (Quantity::Count, system), typed("set")),
+        Typed::new(
+            fields::CURRENT,
+            "The water goes",
+            (Quantity::Speed, system),
+            typed("flow"),
+        ),
+        Typed::new(
+            fields::SET,
+            "towards, degrees from north",
+            (Quantity::Count, system),
+            typed("set"),
+        ),
     )
 }
 
@@ -219,8 +281,18 @@ pub fn helm_shown(speed: MetresPerSecond, system: System) -> Vec<Field> {
 fn helm_typed(sent: &Texts, system: System) -> (Typed, Typed) {
     let typed = |name: &str| sent.get(name).map_or("", String::as_str);
     (
-        Typed::new(fields::SPEED, "Throttle", (Quantity::Speed, system), typed("speed")),
-        Typed::new(fields::HEADING, "Heading, degrees from north", (Quantity::Count, system), typed("heading")),
+        Typed::new(
+            fields::SPEED,
+            "Throttle",
+            (Quantity::Speed, system),
+            typed("speed"),
+        ),
+        Typed::new(
+            fields::HEADING,
+            "Heading, degrees from north",
+            (Quantity::Count, system),
+            typed("heading"),
+        ),
     )
 }
 
@@ -250,7 +322,9 @@ pub fn mark_read(sent: &Texts, system: System) -> Result<Metres, Field> {
         return Ok(Metres(read));
     }
     if depth.field.problem.is_none() {
-        depth.field.problem = Some(Problem("Fish at is not above 0; type how deep the sounder shows it".to_owned()));
+        depth.field.problem = Some(Problem(
+            "Fish at is not above 0; type how deep the sounder shows it".to_owned(),
+        ));
     }
     Err(depth.field)
 }

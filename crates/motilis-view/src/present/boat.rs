@@ -5,8 +5,8 @@ use super::{cannot_row, finish_class, frame};
 use crate::draw::{BoatPlan, BoatPlanSource, Px};
 use crate::forms::text;
 use crate::screens::{
-    Boat as BoatPage, BoatPlanPart, BoatRow, Choice, Line, LineAct, LiveFigure, Notice, Now, Rule, RodNow as RodShown,
-    Screen, SetOutAssistant,
+    Boat as BoatPage, BoatPlanPart, BoatRow, Choice, Line, LineAct, LiveFigure, Notice, Now,
+    RodNow as RodShown, Rule, Screen, SetOutAssistant,
 };
 use crate::seen::Device;
 use crate::units::{Quantity, System};
@@ -87,11 +87,16 @@ impl Beside {
         let here = boat.here;
         let zone = zone(&here.water);
         let midnight = now.to_zoned_datetime(zone.clone()).start_of_day();
-        let dusk = here.water.place().ok().zip(midnight.ok()).and_then(|(place, midnight)| {
-            let begins = midnight.timestamp();
-            let day = hours(place, begins, begins + SignedDuration::from_hours(24)).ok()?;
-            Some(day.to)
-        });
+        let dusk = here
+            .water
+            .place()
+            .ok()
+            .zip(midnight.ok())
+            .and_then(|(place, midnight)| {
+                let begins = midnight.timestamp();
+                let day = hours(place, begins, begins + SignedDuration::from_hours(24)).ok()?;
+                Some(day.to)
+            });
         let lies = |number: &u8| {
             let aboard = boat.rods.iter().find(|one| one.boat.number == *number)?;
             let idle = !aboard.fishes() && !aboard.boat.away && aboard.depth.is_ok();
@@ -108,7 +113,8 @@ impl Beside {
                 let row = switch_row(called);
                 (row.rig, row.sentence)
             }),
-            steered: boat.set.wire.starts_with("simulated") || boat.set.wire.starts_with("practice"),
+            steered: boat.set.wire.starts_with("simulated")
+                || boat.set.wire.starts_with("practice"),
             version,
         })
     }
@@ -170,7 +176,12 @@ fn through(told: &Told, beside: &Beside, system: System) -> LiveFigure {
         value: through.speed,
         at: known.now - age,
     };
-    let shown = figure(Some(said), known.now, say::source(through.source), |speed| system.speed(speed));
+    let shown = figure(
+        Some(said),
+        known.now,
+        say::source(through.source),
+        |speed| system.speed(speed),
+    );
     if age > 3.0 {
         return LiveFigure {
             of: format!("{}, {}", say::source(through.source), shown.of),
@@ -206,14 +217,24 @@ pub fn now(told: &Told, beside: &Beside, now: Timestamp, system: System) -> Now 
             (unit.from_si(metres.0) * 100.0).round() / 100.0
         }),
         speed,
-        ground: figure(aboard.ground, known.now, "over ground", |(speed, _)| system.speed(speed)),
-        depth: figure(aboard.depth, known.now, "bottom", |depth| system.depth(depth)),
-        temperature: figure(aboard.temperature, known.now, "water", |degrees| system.temperature(degrees)),
+        ground: figure(aboard.ground, known.now, "over ground", |(speed, _)| {
+            system.speed(speed)
+        }),
+        depth: figure(aboard.depth, known.now, "bottom", |depth| {
+            system.depth(depth)
+        }),
+        temperature: figure(aboard.temperature, known.now, "water", |degrees| {
+            system.temperature(degrees)
+        }),
         clock: local.strftime("%H:%M").to_string(),
         dark: dark(beside, now),
         link: say::link(told, system),
         line: line(told, beside, now, system),
-        rods: known.rods.iter().map(|rod| rod_now(rod, told, system)).collect(),
+        rods: known
+            .rods
+            .iter()
+            .map(|rod| rod_now(rod, told, system))
+            .collect(),
         version: beside.version,
     }
 }
@@ -225,12 +246,16 @@ fn line(told: &Told, beside: &Beside, now: Timestamp, system: System) -> Line {
         return Line {
             mark: "cannot",
             text,
-            act: known.ahead.heed.first().and_then(|heed| heed_act(heed, beside, system)),
+            act: known
+                .ahead
+                .heed
+                .first()
+                .and_then(|heed| heed_act(heed, beside, system)),
         };
     }
     let bending = |bend: &&motilis_live::Bend| {
         let fishes = known.rods.iter().any(|rod| rod.number == bend.rod);
-        fishes && now.duration_since(bend.at) < SignedDuration::from_secs(90)
+        fishes && now.duration_since(bend.at) < SignedDuration::from_mins(5)
     };
     if let Some(bend) = told.bends.iter().rev().find(bending) {
         let text = if bend.hooked {
@@ -273,14 +298,21 @@ fn line(told: &Told, beside: &Beside, now: Timestamp, system: System) -> Line {
             act: Some(LineAct {
                 label: "Change".to_owned(),
                 address: "/log/switch",
-                fields: vec![("rig", rig.to_string()), ("do", "yes".to_owned()), ("screen", "boat".to_owned())],
+                fields: vec![
+                    ("rig", rig.to_string()),
+                    ("do", "yes".to_owned()),
+                    ("screen", "boat".to_owned()),
+                ],
             }),
         };
     }
     if let Some((number, name, out)) = beside.aboard.first() {
         return Line {
             mark: "",
-            text: format!("Next: rod {number}, {name}: {}.", let_out(*out, beside.reel, system)),
+            text: format!(
+                "Next: rod {number}, {name}: {}.",
+                let_out(*out, beside.reel, system)
+            ),
             act: Some(LineAct {
                 label: "In".to_owned(),
                 address: "/log/rods/out",
@@ -306,7 +338,10 @@ fn heed_act(heed: &Heed, beside: &Beside, system: System) -> Option<LineAct> {
             Some(LineAct {
                 label: format!("Rod {number} is in by {}", system.depth(*length)),
                 address: "/boat/wind",
-                fields: vec![("rod", number.to_string()), ("by_m", format!("{:.4}", length.0))],
+                fields: vec![
+                    ("rod", number.to_string()),
+                    ("by_m", format!("{:.4}", length.0)),
+                ],
             })
         }
     }
@@ -322,18 +357,28 @@ fn let_out(out: Metres, reel: Option<Metres>, system: System) -> String {
 
 fn rod_now(rod: &RodNow, told: &Told, system: System) -> RodShown {
     let depth = system.depth(rod.line.depth);
-    let half = rod.half.map_or(String::new(), |half| {
-        let least = if system == System::Imperial { 0.3048 } else { 0.1 };
-        format!("± {}", system.depth(Metres(half.0.max(least))).value)
-    });
+    let half = rod
+        .half
+        .map_or(String::new(), |half| plus_minus(half, system));
     let (sign, word) = say::state(rod.line.state);
-    let warned = told.known.ahead.warnings.iter().find(|warning| warning.rod == rod.number);
+    let warned = told
+        .known
+        .ahead
+        .warnings
+        .iter()
+        .find(|warning| warning.rod == rod.number);
     let works = sign == "turning";
-    let (word, grade) = match (warned, rod.line.on_bottom, rod.clearance()) {
+    let (word, grade) = match (warned, rod.line.on_bottom, rod.clearance) {
         (Some(warning), ..) => (format!("touches in {:.0} s", warning.in_s), "no"),
         (None, true, _) => ("on the bottom".to_owned(), "watch"),
-        (None, false, _) if !works => (word.to_owned(), if sign == "rolling" { "no" } else { "watch" }),
-        (None, false, Some(clear)) if clear.0 < CLOSE => (format!("{} off the bottom", system.depth(Metres(clear.0.max(0.0)))), "watch"),
+        (None, false, _) if !works => (
+            word.to_owned(),
+            if sign == "rolling" { "no" } else { "watch" },
+        ),
+        (None, false, Some(clear)) if clear.0 < CLOSE => (
+            format!("{} off the bottom", system.depth(Metres(clear.0.max(0.0)))),
+            "watch",
+        ),
         (None, false, Some(clear)) => (format!("{} off the bottom", system.depth(clear)), "ok"),
         (None, false, None) => (word.to_owned(), "ok"),
     };
@@ -351,10 +396,22 @@ fn rod_now(rod: &RodNow, told: &Told, system: System) -> RodShown {
     }
 }
 
+/// "± 2": whole feet, or tenths of a metre, and never nought.
+fn plus_minus(half: Metres, system: System) -> String {
+    let unit = Quantity::Depth.unit(system);
+    match system {
+        System::Imperial => format!("± {:.0}", unit.from_si(half.0).max(1.0)),
+        System::Metric => format!("± {:.1}", half.0.max(0.1)),
+    }
+}
+
 /// The bottom from the boat on the left to the rig on the right, as a path, and where the rig hangs in it.
 fn strip(rod: &RodNow) -> (String, [f64; 2]) {
     let (width, height) = STRIP;
-    let depths = rod.strip.iter().filter_map(|point| Some(point.bottom?.depth.0));
+    let depths = rod
+        .strip
+        .iter()
+        .filter_map(|point| Some(point.bottom?.depth.0));
     let deepest = depths.fold(rod.lowest.0, f64::max).max(1.0) * 1.12;
     let y = |depth: f64| (depth / deepest * (height - 2.0) * 10.0).round() / 10.0 + 1.0;
     let last = rod.strip.len().saturating_sub(1).max(1) as f64;
@@ -420,7 +477,10 @@ pub fn boat(
     let (here, system) = (boat.here, device.system);
     let now = now(told, beside, at, system);
     let usual = system.depth(here.outing.fish_depth.0).typed();
-    let mut mark = ask.mark.clone().unwrap_or_else(|| text("mark_depth", "Fish at", &usual));
+    let mut mark = ask
+        .mark
+        .clone()
+        .unwrap_or_else(|| text("mark_depth", "Fish at", &usual));
     mark.unit = Quantity::Depth.unit(system).symbol;
     let counted = counted(book, &boat, at)?;
     Ok(BoatPage {
@@ -428,7 +488,15 @@ pub fn boat(
         rods: boat
             .rods
             .iter()
-            .map(|aboard| row(aboard, &counted, (&now, told), beside, system))
+            .map(|aboard| {
+                row(
+                    aboard,
+                    &counted,
+                    (&now, told),
+                    (beside, boat.running),
+                    system,
+                )
+            })
             .collect(),
         rule: rule(book, &boat, now.at, system)?,
         notice: notice_of(book, device, &ask.told)?.map(|notice| Notice {
@@ -437,7 +505,9 @@ pub fn boat(
         }),
         species: species(here.outing.fish),
         switch: boat.switching.as_ref().map(switch_row),
-        twice: ask.twice.map(|(rod, at)| (rod, here.local(at).strftime("%H:%M:%S").to_string())),
+        twice: ask
+            .twice
+            .map(|(rod, at)| (rod, here.local(at).strftime("%H:%M:%S").to_string())),
         running: boat.running,
         practice: boat.practice,
         aboard: beside.aboard.len(),
@@ -453,7 +523,12 @@ pub fn boat(
 ///
 /// # Errors
 /// [`Error::NoOuting`], [`Error::Store`].
-pub fn boat_plan(book: &Book<'_>, told: &Told, at: Timestamp, system: System) -> Result<BoatPlanPart, Error> {
+pub fn boat_plan(
+    book: &Book<'_>,
+    told: &Told,
+    at: Timestamp,
+    system: System,
+) -> Result<BoatPlanPart, Error> {
     let boat = Boat::load(book, at)?;
     let water = boat.here.outing.water;
     Ok(BoatPlanPart {
@@ -462,11 +537,18 @@ pub fn boat_plan(book: &Book<'_>, told: &Told, at: Timestamp, system: System) ->
 }
 
 fn species(wanted: Fish) -> Vec<Choice> {
-    Choice::list(Fish::ALL.iter().map(|fish| (fish.key(), fish.name())), wanted.key())
+    Choice::list(
+        Fish::ALL.iter().map(|fish| (fish.key(), fish.name())),
+        wanted.key(),
+    )
 }
 
 /// Rod-hours and fish of each rod on this outing.
-fn counted(book: &Book<'_>, boat: &Boat<'_>, at: Timestamp) -> Result<Vec<(u8, f64, usize)>, Error> {
+fn counted(
+    book: &Book<'_>,
+    boat: &Boat<'_>,
+    at: Timestamp,
+) -> Result<Vec<(u8, f64, usize)>, Error> {
     let connection = book.connection();
     let passes = passes::of_outing(connection, boat.here.id)?;
     let events = events::of_outing(connection, boat.here.id)?;
@@ -493,7 +575,7 @@ fn row(
     aboard: &Aboard,
     counted: &[(u8, f64, usize)],
     (now, told): (&Now, &Told),
-    beside: &Beside,
+    (beside, running): (&Beside, bool),
     system: System,
 ) -> BoatRow {
     let number = aboard.boat.number;
@@ -513,7 +595,7 @@ fn row(
         out: format!("{} out", system.depth(aboard.boat.rod.out)),
         hours: format!("{} h {:02}, {fish} fish", minutes / 60, minutes % 60),
         let_out: let_out(aboard.boat.rod.out, beside.reel, system),
-        fishes: aboard.fishes(),
+        fishes: aboard.fishes() && running,
         away: aboard.boat.away,
         cannot: aboard.depth.as_ref().err().map(cannot_row),
         now: live.unwrap_or_else(|| steady(aboard, unfit, system)),
@@ -526,7 +608,7 @@ fn steady(aboard: &Aboard, unfit: bool, system: System) -> RodShown {
     let depth = aboard.depth.as_ref().ok();
     let half = aboard.sure.as_ref().map_or(String::new(), |sure| {
         let half = Metres(0.5 * (sure.depth.high.0 - sure.depth.low.0));
-        format!("± {}", system.depth(half).value)
+        plus_minus(half, system)
     });
     let word = match (unfit, aboard.fishes()) {
         (true, _) => "cannot be towed along",
@@ -553,7 +635,11 @@ fn rule(book: &Book<'_>, boat: &Boat<'_>, at: Option<f64>, system: System) -> Re
     let ticks = tenths.map(|tenth| {
         let speed = f64::from(tenth) / 10.0;
         let long = (speed / whole).fract().abs() < 1e-9;
-        let label = if long { format!("{speed:.1}") } else { String::new() };
+        let label = if long {
+            format!("{speed:.1}")
+        } else {
+            String::new()
+        };
         (x(speed), long, label)
     });
     let rods = afloat(book, &boat.rods)?;
@@ -572,7 +658,7 @@ fn rule(book: &Book<'_>, boat: &Boat<'_>, at: Option<f64>, system: System) -> Re
             let end = |speed: MetresPerSecond| x(unit.from_si(speed.0).clamp(low, high));
             let words = format!("{} of {} work", shared.inside.len(), spread.rods.len());
             let (from, to) = (end(shared.from), end(shared.to));
-            (Px(from), Px((to - from).max(2.0)), Px(0.5 * (from + to)), words)
+            (Px(from), Px((to - from).max(2.0)), words)
         });
     Ok(Rule {
         ticks: ticks.collect(),
@@ -603,8 +689,11 @@ fn plan(
         })
         .collect();
     let known = &told.known;
-    let lines: Vec<(u8, Vec<[f64; 3]>)> =
-        known.rods.iter().map(|rod| (rod.number, rod.line.points.clone())).collect();
+    let lines: Vec<(u8, Vec<[f64; 3]>)> = known
+        .rods
+        .iter()
+        .map(|rod| (rod.number, rod.line.points.clone()))
+        .collect();
     Ok(BoatPlan::new(&BoatPlanSource {
         boat: known.boat.map(|boat| (boat.place, boat.heading)),
         way: &known.way,
@@ -638,13 +727,30 @@ pub fn set_out(
     Ok(SetOutAssistant {
         frame: frame(Some(here), Screen::Boat, device, "/boat/set-out"),
         holder: next.map_or(String::new(), |aboard| {
-            format!("{}, {}", aboard.boat.rod.holder, aboard.boat.rod.stance.name())
+            format!(
+                "{}, {}",
+                aboard.boat.rod.holder,
+                aboard.boat.rod.stance.name()
+            )
         }),
         wanted: next.map_or(String::new(), |aboard| {
-            let runs = aboard.depth.as_ref().ok().copied().unwrap_or(aboard.boat.rod.wanted);
+            let runs = aboard
+                .depth
+                .as_ref()
+                .ok()
+                .copied()
+                .unwrap_or(aboard.boat.rod.wanted);
             format!("{} down", system.depth(runs))
         }),
-        next: next.map(|aboard| row(aboard, &counted, (&now, told), beside, system)),
+        next: next.map(|aboard| {
+            row(
+                aboard,
+                &counted,
+                (&now, told),
+                (beside, boat.running),
+                system,
+            )
+        }),
         speed: system.speed(here.outing.speed).to_string(),
         count: (inside, boat.rods.iter().filter(stays).count()),
         others: boat

@@ -47,7 +47,11 @@ fn counted(counts: &Counts) -> Vec<(&'static str, u64, &'static str)> {
         ("Duplicate", counts.duplicate, "the same as the one before"),
         ("Late", counts.late, "older than the last fix"),
         ("Void fix", counts.void_fix, "the receiver had no fix"),
-        ("Unreadable", counts.unreadable, "whole, with figures that cannot be"),
+        (
+            "Unreadable",
+            counts.unreadable,
+            "whole, with figures that cannot be",
+        ),
     ]
 }
 
@@ -66,13 +70,20 @@ pub fn instruments(
     let (here, system) = (boat.here, device.system);
     let wire = ask.wire.unwrap_or_else(|| form::wire_shown(&boat.set));
     let stands = say::link(told, system);
-    let heard = told.wire.as_ref().map_or_else(|| "nothing is heard".to_owned(), say::wire);
+    let heard = told
+        .wire
+        .as_ref()
+        .map_or_else(|| "nothing is heard".to_owned(), say::wire);
     let chart = bottoms::of_water(book.connection(), here.outing.water)?;
     let cells: Vec<&Cell> = chart.cells().map(|(_, cell)| cell).collect();
     let soundings: u64 = cells.iter().map(|cell| u64::from(cell.count)).sum();
     Ok(Instruments {
         frame: frame(Some(here), Screen::Boat, device, "/boat/instruments"),
-        stands: if stands.is_empty() { format!("{heard}: all well") } else { format!("{heard}. {stands}") },
+        stands: if stands.is_empty() {
+            format!("{heard}: all well")
+        } else {
+            format!("{heard}. {stands}")
+        },
         ways: wire.ways,
         fields: wire.fields,
         rides: std::iter::once((String::new(), "none".to_owned()))
@@ -90,8 +101,12 @@ pub fn instruments(
             .and_then(|path| Some(path.file_name()?.to_string_lossy().into_owned())),
         figures: figures(told, system),
         current: current(told, system),
-        current_fields: ask.current.unwrap_or_else(|| form::current_shown(boat.set.current, system)),
-        reel_fields: ask.reel.unwrap_or_else(|| form::reel_shown(boat.set.reel, system)),
+        current_fields: ask
+            .current
+            .unwrap_or_else(|| form::current_shown(boat.set.current, system)),
+        reel_fields: ask
+            .reel
+            .unwrap_or_else(|| form::reel_shown(boat.set.reel, system)),
         marks: boat
             .marks
             .iter()
@@ -108,7 +123,9 @@ pub fn instruments(
                 here.water.name
             ),
         },
-        helm: ask.throttle.map(|speed| ask.helm.unwrap_or_else(|| form::helm_shown(speed, system))),
+        helm: ask
+            .throttle
+            .map(|speed| ask.helm.unwrap_or_else(|| form::helm_shown(speed, system))),
         saved: ask.saved,
     })
 }
@@ -117,7 +134,11 @@ fn figures(told: &Told, system: System) -> Vec<(&'static str, LiveFigure)> {
     let known = &told.known;
     let aboard = &known.instruments;
     let shown = |age: f64, freshness: Freshness, value: String, of: &str| LiveFigure {
-        value: if freshness == Freshness::Gone { "–".to_owned() } else { value },
+        value: if freshness == Freshness::Gone {
+            "–".to_owned()
+        } else {
+            value
+        },
         unit: "",
         of: format!("{of}{age:.0} s ago"),
         state: match freshness {
@@ -130,32 +151,69 @@ fn figures(told: &Told, system: System) -> Vec<(&'static str, LiveFigure)> {
     if let Some(fix) = aboard.fix {
         let [latitude, longitude] = fix.value.place;
         let place = format!("{latitude:.5}, {longitude:.5}");
-        all.push(("Place", shown(fix.age(known.now), fix.freshness(known.now), place, "")));
+        all.push((
+            "Place",
+            shown(fix.age(known.now), fix.freshness(known.now), place, ""),
+        ));
     }
     if let Some(ground) = aboard.ground {
         let (speed, course) = ground.value;
         let course = course.map_or(String::new(), |course| format!(" on {course:.0}°"));
         let value = format!("{}{course}", system.speed(speed));
-        all.push(("Over ground", shown(ground.age(known.now), ground.freshness(known.now), value, "")));
+        all.push((
+            "Over ground",
+            shown(
+                ground.age(known.now),
+                ground.freshness(known.now),
+                value,
+                "",
+            ),
+        ));
     }
     if let Some(paddle) = aboard.paddle {
-        let sound = if aboard.paddle_is_sound(known.now) { "" } else { "not believed, " };
+        let sound = if aboard.paddle_is_sound(known.now) {
+            ""
+        } else {
+            "not believed, "
+        };
         let value = system.speed(paddle.value.0).to_string();
-        all.push(("Paddle", shown(paddle.age(known.now), paddle.freshness(known.now), value, sound)));
+        all.push((
+            "Paddle",
+            shown(
+                paddle.age(known.now),
+                paddle.freshness(known.now),
+                value,
+                sound,
+            ),
+        ));
     }
     if let Some(depth) = aboard.depth {
         let value = system.depth(depth.value).to_string();
-        all.push(("Bottom", shown(depth.age(known.now), depth.freshness(known.now), value, "")));
+        all.push((
+            "Bottom",
+            shown(depth.age(known.now), depth.freshness(known.now), value, ""),
+        ));
     }
     if let Some(degrees) = aboard.temperature {
         let value = system.temperature(degrees.value).to_string();
-        all.push(("Water", shown(degrees.age(known.now), degrees.freshness(known.now), value, "")));
+        all.push((
+            "Water",
+            shown(
+                degrees.age(known.now),
+                degrees.freshness(known.now),
+                value,
+                "",
+            ),
+        ));
     }
     if let Some(wind) = aboard.wind {
         let (from, speed, felt) = wind.value;
         let how = if felt { "felt" } else { "true" };
         let value = format!("{} from {from:.0}° off the bow, {how}", system.speed(speed));
-        all.push(("Wind", shown(wind.age(known.now), wind.freshness(known.now), value, "")));
+        all.push((
+            "Wind",
+            shown(wind.age(known.now), wind.freshness(known.now), value, ""),
+        ));
     }
     all
 }
@@ -163,7 +221,8 @@ fn figures(told: &Told, system: System) -> Vec<(&'static str, LiveFigure)> {
 fn current(told: &Told, system: System) -> String {
     let known = &told.known;
     let Some((current, typed)) = known.current else {
-        return "Not known: go two legs against each other at one throttle, or type it in.".to_owned();
+        return "Not known: go two legs against each other at one throttle, or type it in."
+            .to_owned();
     };
     let [north, east] = current.velocity;
     let towards = east.atan2(north).to_degrees().rem_euclid(360.0);
@@ -174,7 +233,9 @@ fn current(told: &Told, system: System) -> String {
     }
     format!(
         "{speed} ± {} towards {towards:.0}°, from {} legs, the last {age:.0} min ago.",
-        system.slow_speed(MetresPerSecond(1.28 * current.sure.0)).value,
+        system
+            .slow_speed(MetresPerSecond(1.28 * current.sure.0))
+            .value,
         current.legs
     )
 }
@@ -244,7 +305,9 @@ fn told(book: &Book<'_>, boat: &Boat<'_>, score: &Score) -> Result<ScoreTold, Er
             .filter(|(_, event)| event.kind == motilis_core::book::EventKind::Fish)
             .filter(|(_, event)| {
                 let named = event.line.and_then(|line| {
-                    boat.rods.iter().find(|aboard| aboard.boat.rod.tackle == line.tackle)
+                    boat.rods
+                        .iter()
+                        .find(|aboard| aboard.boat.rod.tackle == line.tackle)
                 });
                 named.is_some_and(|aboard| aboard.name == name)
             })
@@ -253,7 +316,9 @@ fn told(book: &Book<'_>, boat: &Boat<'_>, score: &Score) -> Result<ScoreTold, Er
     let hours = |name: &str| {
         let own = boat.rods.iter().filter(|aboard| aboard.name == name);
         let tackles: Vec<_> = own.map(|aboard| aboard.boat.rod.tackle).collect();
-        let of = passes.iter().filter(|(_, pass)| tackles.contains(&pass.tackle));
+        let of = passes
+            .iter()
+            .filter(|(_, pass)| tackles.contains(&pass.tackle));
         let seconds: f64 = of
             .filter_map(|(_, pass)| Some(pass.to?.duration_since(pass.from).as_secs_f64()))
             .sum();
@@ -276,7 +341,10 @@ fn told(book: &Book<'_>, boat: &Boat<'_>, score: &Score) -> Result<ScoreTold, Er
             Ok((
                 name.clone(),
                 format!("{:.0} %", against * 100.0),
-                format!("{}, so {low:.2} to {high:.2} an hour", super::log::known(&record)),
+                format!(
+                    "{}, so {low:.2} to {high:.2} an hour",
+                    super::log::known(&record)
+                ),
             ))
         })
         .collect::<Result<Vec<_>, motilis_core::Error>>()?;
@@ -284,7 +352,11 @@ fn told(book: &Book<'_>, boat: &Boat<'_>, score: &Score) -> Result<ScoreTold, Er
         .iter()
         .filter(|(_, event)| event.kind == motilis_core::book::EventKind::Fish)
         .count();
-    let share = if score.possible > 0.0 { score.fished / score.possible } else { 0.0 };
+    let share = if score.possible > 0.0 {
+        score.fished / score.possible
+    } else {
+        0.0
+    };
     let rows = vec![
         ("Fish logged".to_owned(), logged.to_string()),
         ("Rod-hours".to_owned(), format!("{:.1}", score.rod_hours)),
@@ -307,7 +379,12 @@ fn told(book: &Book<'_>, boat: &Boat<'_>, score: &Score) -> Result<ScoreTold, Er
 ///
 /// # Errors
 /// [`Error::Store`].
-pub fn phone(book: &Book<'_>, device: Device, addresses: &[String], secure: bool) -> Result<Phone, Error> {
+pub fn phone(
+    book: &Book<'_>,
+    device: Device,
+    addresses: &[String],
+    secure: bool,
+) -> Result<Phone, Error> {
     let codes = addresses.iter().filter_map(|address| {
         let code = qrcode::QrCode::new(address.as_bytes()).ok()?;
         let wide = code.width();

@@ -669,7 +669,11 @@ fn headline(events: &[(EventId, Event)]) -> String {
 }
 
 /// What was just done, for a page that shows nothing else of the day.
-pub(super) fn notice_of(book: &Book<'_>, device: Device, told: &Told) -> Result<Option<Notice>, Error> {
+pub(super) fn notice_of(
+    book: &Book<'_>,
+    device: Device,
+    told: &Told,
+) -> Result<Option<Notice>, Error> {
     let quiet = told.logged.is_none() && told.deleted.is_none() && told.moved.is_none();
     if quiet {
         return Ok(None);

@@ -77,8 +77,8 @@ pub struct BoatRow {
 pub struct Rule {
     /// Ticks: where, whether long, its figure.
     pub ticks: Vec<(f64, bool, String)>,
-    /// The speeds that suit most rods: from where, how wide, its middle, and how many they are.
-    pub shared: Option<(Px, Px, Px, String)>,
+    /// The speeds that suit most rods: from where, how wide, and how many they are.
+    pub shared: Option<(Px, Px, String)>,
     /// What a speed of one unit is on it, and where nought is.
     pub slope: (f64, f64),
     /// The rider.
@@ -107,6 +107,15 @@ pub struct Line {
     pub text: String,
     /// What can be done about it.
     pub act: Option<LineAct>,
+}
+
+impl Line {
+    /// Whether it calls for other rigs, which can be dismissed.
+    pub fn is_switch(&self) -> bool {
+        self.act
+            .as_ref()
+            .is_some_and(|act| act.address == "/log/switch")
+    }
 }
 
 /// What can be done with a tap.

@@ -27,8 +27,8 @@ pub use bench::{
     Measure, MendRow, Peg, PieceRow, StepRow,
 };
 pub use boat::{
-    Boat, BoatPlanPart, BoatRow, Figure as LiveFigure, Instruments, Line, LineAct, Now, Phone, Practice, RodNow, Rule,
-    SetOutAssistant,
+    Boat, BoatPlanPart, BoatRow, Figure as LiveFigure, Instruments, Line, LineAct, Now, Phone,
+    Practice, RodNow, Rule, SetOutAssistant,
 };
 pub use boxes::{
     BoxHead, BoxScreen, BreakOff, ImportRow, ImportScreen, MadeGroup, MadeRow, PartForm, PartRow,

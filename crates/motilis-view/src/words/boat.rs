@@ -14,12 +14,16 @@ const ENOUGH: u64 = 60;
 /// How it stands with the instruments; empty while all is well.
 pub fn link(told: &Told, system: System) -> String {
     let silent = told.silent_s.filter(|seconds| *seconds > SILENT);
-    let for_so_long = silent.map_or(String::new(), |seconds| format!("No data for {seconds:.0} s. "));
+    let for_so_long = silent.map_or(String::new(), |seconds| {
+        format!("No data for {seconds:.0} s. ")
+    });
     match (&told.link, &told.wire) {
         (_, None) | (Link::Off, _) => {
             return "No instruments are heard: depths are those of a steady run at the outing’s speed.".to_owned();
         }
-        (Link::Trying(why), _) => return format!("{for_so_long}{}; trying again.", super::capital(why)),
+        (Link::Trying(why), _) => {
+            return format!("{for_so_long}{}; trying again.", super::capital(why));
+        }
         (Link::Refused(why), _) => return format!("{}.", super::capital(why)),
         (Link::Ended, _) => return "The recording has come to its end.".to_owned(),
         (Link::Open, _) => {}
@@ -61,7 +65,10 @@ fn known(known: &Known, system: System) -> String {
         None => {}
     }
     let aboard = &known.instruments;
-    if aboard.fix.is_none_or(|fix| fix.freshness(known.now) == Freshness::Gone) {
+    if aboard
+        .fix
+        .is_none_or(|fix| fix.freshness(known.now) == Freshness::Gone)
+    {
         return "The receiver has no fix: lines are not towed along.".to_owned();
     }
     let paddle = aboard.paddle.and_then(|paddle| paddle.held(known.now));
@@ -71,7 +78,10 @@ fn known(known: &Known, system: System) -> String {
             system.speed(speed)
         );
     }
-    if aboard.depth.is_none_or(|depth| depth.freshness(known.now) == Freshness::Gone) {
+    if aboard
+        .depth
+        .is_none_or(|depth| depth.freshness(known.now) == Freshness::Gone)
+    {
         return "The sounder has lost the bottom: nobody looks ahead for the rigs.".to_owned();
     }
     if let Some(seconds) = known.clock_off {
@@ -137,7 +147,11 @@ pub fn warning(ahead: &Ahead, system: System) -> Option<String> {
             let mut numbers: Vec<u8> = many.iter().map(|warning| warning.rod).collect();
             numbers.sort_unstable();
             let numbers: Vec<String> = numbers.iter().map(u8::to_string).collect();
-            format!("Rods {} touch, the first in {:.0} s", numbers.join(" and "), first.in_s)
+            format!(
+                "Rods {} touch, the first in {:.0} s",
+                numbers.join(" and "),
+                first.in_s
+            )
         }
     };
     let acts: Vec<String> = ahead.heed.iter().map(|act| heed(act, system)).collect();
@@ -154,9 +168,16 @@ pub fn passing(ahead: &Ahead, system: System) -> Option<String> {
     let off = system.depth(Metres(one.over.0.abs()));
     let where_to = if one.over.0 >= 0.0 { "over" } else { "under" };
     let slow = one.slow.map_or(String::new(), |slow| {
-        format!(": slow to {} for {:.0} s", system.speed(slow.to), slow.for_s)
+        format!(
+            ": slow to {} for {:.0} s",
+            system.speed(slow.to),
+            slow.for_s
+        )
     });
-    Some(format!("Rod {} passes {off} {where_to} your fish in {:.0} s{slow}", one.rod, one.in_s))
+    Some(format!(
+        "Rod {} passes {off} {where_to} your fish in {:.0} s{slow}",
+        one.rod, one.in_s
+    ))
 }
 
 /// How a wire is called.
@@ -166,7 +187,9 @@ pub fn wire(wire: &Wire) -> String {
         Wire::Tcp(address) => format!("TCP, {address}"),
         Wire::Udp(port) => format!("UDP, port {port}"),
         Wire::Replay(path, pace) => {
-            let name = path.file_name().map_or_else(String::new, |name| name.to_string_lossy().into_owned());
+            let name = path
+                .file_name()
+                .map_or_else(String::new, |name| name.to_string_lossy().into_owned());
             format!("the recording {name}, {pace} times as fast as life")
         }
         Wire::Simulated(pace) if (pace - 1.0).abs() < 1e-9 => "a simulated boat".to_owned(),

@@ -17,7 +17,7 @@
     put(part(place, "value"), now.value);
     put(part(place, "unit"), now.unit);
     put(part(place, "of"), now.of);
-    place.className = place.className.replace(/is-\w+/, `is-${now.state}`);
+    place.className = place.className.replace(/age-\w+/, `age-${now.state}`);
   };
   const SIGNS = { rolling: "#g-rolling_over", stalled: "#g-stalled" };
 
@@ -58,6 +58,8 @@
     if (form.dataset.kind !== undefined && performance.now() - changedAt < CALM) return;
     form.dataset.kind = kind;
     form.hidden = !act;
+    const dismiss = at("line-dismiss");
+    if (dismiss) dismiss.hidden = act?.address !== "/log/switch";
     if (!act) return;
     form.action = act.address;
     put(at("line-act"), act.label);
@@ -74,7 +76,6 @@
     const boat = here();
     if (!boat) return;
     for (const id of ["speed", "ground", "depth", "temperature"]) figure(id, now[id]);
-    put(at("speed-of"), now.speed.of);
     put(at("live-clock"), now.clock);
     put(at("live-dark"), now.dark);
     const link = at("boat-link");

@@ -6,8 +6,8 @@ use crate::{App, Error};
 use actix_web::HttpResponse;
 use actix_web::web::{Data, Path, Query};
 use motilis_core::book::{
-    DunkId, EventId, FishMarkId, LureId, OutingId, PartId, PassId, ReadingId, RigId, SetupId, SpotId, SpreadId,
-    TouchId, TrackId, WaterId,
+    DunkId, EventId, FishMarkId, LureId, OutingId, PartId, PassId, ReadingId, RigId, SetupId,
+    SpotId, SpreadId, TouchId, TrackId, WaterId,
 };
 use motilis_helm::{Act, ActId, Record, Undone};
 use motilis_view::present;

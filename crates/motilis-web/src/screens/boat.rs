@@ -46,14 +46,20 @@ impl Ask {
         let out = self.out.map(|rod| format!("{} out.", which(rod)));
         Told {
             logged: self.logged,
-            moved: out.or(self.taken.map(|rod| format!("{} aboard.", which(rod)))).or(said),
+            moved: out
+                .or(self.taken.map(|rod| format!("{} aboard.", which(rod))))
+                .or(said),
             ..Told::default()
         }
     }
 }
 
 /// `GET /boat`
-pub(crate) async fn show(app: Data<App>, looking: Looking, ask: Query<Ask>) -> Result<HttpResponse, Error> {
+pub(crate) async fn show(
+    app: Data<App>,
+    looking: Looking,
+    ask: Query<Ask>,
+) -> Result<HttpResponse, Error> {
     let ask = BoatAsk {
         told: ask.told(),
         act: ask.act,
@@ -82,7 +88,9 @@ pub(crate) async fn page(
 /// Throttle of a simulated boat.
 pub(crate) fn throttle(app: &App) -> Option<motilis_core::units::MetresPerSecond> {
     let boat = app.live().boat()?;
-    let boat = boat.lock().unwrap_or_else(std::sync::PoisonError::into_inner);
+    let boat = boat
+        .lock()
+        .unwrap_or_else(std::sync::PoisonError::into_inner);
     Some(boat.helm.throttled())
 }
 
@@ -102,15 +110,21 @@ pub(crate) async fn now(app: Data<App>, looking: Looking) -> HttpResponse {
 pub(crate) async fn live(app: Data<App>, looking: Looking) -> HttpResponse {
     let system = looking.0.system;
     let changes = app.live().changes();
-    let stream = unfold((changes, app, false), move |(mut changes, app, told)| async move {
-        if told {
-            sleep(A_SECOND).await;
-            changes.changed().await.ok()?;
-        }
-        changes.mark_unchanged();
-        let event = format!("data: {}\n\n", now_json(&app, system));
-        Some((Ok::<_, actix_web::Error>(Bytes::from(event)), (changes, app, true)))
-    });
+    let stream = unfold(
+        (changes, app, false),
+        move |(mut changes, app, told)| async move {
+            if told {
+                sleep(A_SECOND).await;
+                changes.changed().await.ok()?;
+            }
+            changes.mark_unchanged();
+            let event = format!("data: {}\n\n", now_json(&app, system));
+            Some((
+                Ok::<_, actix_web::Error>(Bytes::from(event)),
+                (changes, app, true),
+            ))
+        },
+    );
     HttpResponse::Ok()
         .content_type("text/event-stream")
         .insert_header((CACHE_CONTROL, "no-store"))
@@ -145,7 +159,11 @@ pub(crate) struct Set {
 }
 
 /// `GET /boat/instruments`
-pub(crate) async fn instruments(app: Data<App>, looking: Looking, set: Query<Set>) -> Result<HttpResponse, Error> {
+pub(crate) async fn instruments(
+    app: Data<App>,
+    looking: Looking,
+    set: Query<Set>,
+) -> Result<HttpResponse, Error> {
     let ask = InstrumentsAsk {
         saved: !set.set.is_empty(),
         ..InstrumentsAsk::default()
@@ -195,7 +213,9 @@ pub(crate) async fn practice(app: Data<App>, looking: Looking) -> Result<HttpRes
 /// `GET /phone`
 pub(crate) async fn phone(app: Data<App>, looking: Looking) -> Result<HttpResponse, Error> {
     let addresses = app.addresses().to_vec();
-    let secure = addresses.iter().any(|address| address.starts_with("https://"));
+    let secure = addresses
+        .iter()
+        .any(|address| address.starts_with("https://"));
     let page = app
         .ask(move |book| Ok(present::phone(book, looking.0, &addresses, secure)?))
         .await?;

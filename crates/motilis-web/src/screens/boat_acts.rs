@@ -30,7 +30,8 @@ const SEEDS: u64 = 999_999;
 pub(crate) async fn listen(app: Data<App>, sent: Sent<Texts>) -> Result<HttpResponse, Error> {
     match form::wire_read(&sent.form, &rides(&app)) {
         Ok(wire) => {
-            app.do_act(&sent.borne, Act::Boat(BoatAct::Wire(wire))).await?;
+            app.do_act(&sent.borne, Act::Boat(BoatAct::Wire(wire)))
+                .await?;
             Ok(see(SET))
         }
         Err(wire) => {
@@ -58,8 +59,9 @@ pub(crate) async fn record(app: Data<App>, sent: Sent<Record>) -> Result<HttpRes
     }
     let folder = app.rides().to_owned();
     let name = format!("{}.nmea", app.now().strftime("%Y-%m-%d-%H%M%S"));
-    std::fs::create_dir_all(&folder)
-        .map_err(|error| Error::BadRequest(format!("{} cannot be made: {error}", folder.display())))?;
+    std::fs::create_dir_all(&folder).map_err(|error| {
+        Error::BadRequest(format!("{} cannot be made: {error}", folder.display()))
+    })?;
     app.live().record(Some(folder.join(name)));
     Ok(see(SET))
 }
@@ -73,7 +75,8 @@ pub(crate) async fn current(app: Data<App>, sent: Sent<Texts>) -> Result<HttpRes
     };
     match read {
         Ok(current) => {
-            app.do_act(&sent.borne, Act::Boat(BoatAct::Current(current))).await?;
+            app.do_act(&sent.borne, Act::Boat(BoatAct::Current(current)))
+                .await?;
             Ok(see(SET))
         }
         Err(fields) => {
@@ -90,7 +93,8 @@ pub(crate) async fn current(app: Data<App>, sent: Sent<Texts>) -> Result<HttpRes
 pub(crate) async fn reel(app: Data<App>, sent: Sent<Texts>) -> Result<HttpResponse, Error> {
     match form::reel_read(&sent.form, sent.device.system) {
         Ok(reel) => {
-            app.do_act(&sent.borne, Act::Boat(BoatAct::Reel(reel))).await?;
+            app.do_act(&sent.borne, Act::Boat(BoatAct::Reel(reel)))
+                .await?;
             Ok(see(SET))
         }
         Err(fields) => {
@@ -110,8 +114,15 @@ pub(crate) async fn helm(app: Data<App>, sent: Sent<Texts>) -> Result<HttpRespon
             "no simulated boat is under way; your own is steered by hand".into(),
         ));
     };
-    let figure = |name: &str| sent.form.get(name).and_then(|text| text.parse::<f64>().ok());
-    let on = sent.form.get("screen").is_some_and(|screen| screen == "instruments");
+    let figure = |name: &str| {
+        sent.form
+            .get(name)
+            .and_then(|text| text.parse::<f64>().ok())
+    };
+    let on = sent
+        .form
+        .get("screen")
+        .is_some_and(|screen| screen == "instruments");
     let typed = if sent.form.contains_key("speed") {
         match form::helm_read(&sent.form, sent.device.system) {
             Ok(typed) => typed,
@@ -149,7 +160,9 @@ pub(crate) async fn helm(app: Data<App>, sent: Sent<Texts>) -> Result<HttpRespon
 pub(crate) async fn mark(app: Data<App>, sent: Sent<Texts>) -> Result<HttpResponse, Error> {
     match form::mark_read(&sent.form, sent.device.system) {
         Ok(depth) => {
-            let done = app.do_act(&sent.borne, Act::Boat(BoatAct::Mark(depth))).await?;
+            let done = app
+                .do_act(&sent.borne, Act::Boat(BoatAct::Mark(depth)))
+                .await?;
             Ok(see(&format!("/boat?said=marked&act={}", done.act.0)))
         }
         Err(field) => {
@@ -174,7 +187,9 @@ pub(crate) struct Wound {
 pub(crate) async fn wind(app: Data<App>, sent: Sent<Wound>) -> Result<HttpResponse, Error> {
     let Wound { rod, by_m } = sent.form;
     if !(0.0..=100.0).contains(&by_m) {
-        return Err(Error::BadRequest("no line was taken in; wind between 0 and 100 m".into()));
+        return Err(Error::BadRequest(
+            "no line was taken in; wind between 0 and 100 m".into(),
+        ));
     }
     let outcome: Outcome<motilis_view::screens::Boat> = app
         .act(&sent.borne, move |book| {
@@ -201,16 +216,31 @@ pub(crate) struct Trip {
 }
 
 /// `POST /boat/practice`
-pub(crate) async fn begin_practice(app: Data<App>, sent: Sent<Trip>) -> Result<HttpResponse, Error> {
-    let pace = sent.form.pace.parse::<f64>().ok().filter(|pace| PACES.contains(pace));
-    let seed = sent.form.seed.trim().parse::<u64>().ok().filter(|seed| *seed <= SEEDS);
+pub(crate) async fn begin_practice(
+    app: Data<App>,
+    sent: Sent<Trip>,
+) -> Result<HttpResponse, Error> {
+    let pace = sent
+        .form
+        .pace
+        .parse::<f64>()
+        .ok()
+        .filter(|pace| PACES.contains(pace));
+    let seed = sent
+        .form
+        .seed
+        .trim()
+        .parse::<u64>()
+        .ok()
+        .filter(|seed| *seed <= SEEDS);
     let (Some(pace), Some(seed)) = (pace, seed) else {
         return Err(Error::BadRequest(
             "a trip goes between 0.5 and 20 times as fast as life on a lake with a number up to 999999; type both again".into(),
         ));
     };
     let wire = format!("practice {pace} {seed}");
-    app.do_act(&sent.borne, Act::Boat(BoatAct::Practice(wire))).await?;
+    app.do_act(&sent.borne, Act::Boat(BoatAct::Practice(wire)))
+        .await?;
     Ok(see("/boat"))
 }
 
@@ -221,8 +251,11 @@ pub(crate) async fn end_practice(
 ) -> Result<HttpResponse, Error> {
     let told = app.live().told();
     let score = told.truth.as_ref().map(Score::from);
-    let written = score.and_then(|score| serde_json::to_string(&score).ok()).unwrap_or_default();
-    app.do_act(&sent.borne, Act::Boat(BoatAct::PracticeOver(written))).await?;
+    let written = score
+        .and_then(|score| serde_json::to_string(&score).ok())
+        .unwrap_or_default();
+    app.do_act(&sent.borne, Act::Boat(BoatAct::PracticeOver(written)))
+        .await?;
     keep_track(&app, &sent.borne).await?;
     Ok(see("/boat/practice"))
 }
@@ -230,7 +263,11 @@ pub(crate) async fn end_practice(
 /// Keeps where the boat was on the open outing, once it has ended.
 pub(crate) async fn keep_track(app: &App, borne: &Borne) -> Result<(), Error> {
     let here = app
-        .ask(|book| Ok(book.here().map(|here| (here.outing.started, here.water.name.clone()))?))
+        .ask(|book| {
+            Ok(book
+                .here()
+                .map(|here| (here.outing.started, here.water.name.clone()))?)
+        })
         .await?;
     let (started, name) = here;
     let points = app.live().track_since(started);

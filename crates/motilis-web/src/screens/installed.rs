@@ -1,7 +1,7 @@
 //! What a browser asks for before it puts the program among a device's own.
 
 use actix_web::HttpResponse;
-use actix_web::http::header::CONTENT_TYPE;
+use actix_web::http::header::{CACHE_CONTROL, CONTENT_TYPE};
 use motilis_view::assets;
 use serde_json::json;
 
@@ -37,6 +37,19 @@ pub(crate) async fn favicon() -> HttpResponse {
             HttpResponse::Ok()
                 .insert_header((CONTENT_TYPE, mark.media_type))
                 .body(mark.bytes.into_owned())
+        },
+    )
+}
+
+/// `GET /worker.js`: at the root, so that it may answer for every page.
+pub(crate) async fn worker() -> HttpResponse {
+    assets::get("app/worker.js").map_or_else(
+        || HttpResponse::NotFound().finish(),
+        |worker| {
+            HttpResponse::Ok()
+                .insert_header((CONTENT_TYPE, "text/javascript; charset=utf-8"))
+                .insert_header((CACHE_CONTROL, "no-cache"))
+                .body(worker.bytes.into_owned())
         },
     )
 }

@@ -7,11 +7,11 @@ use crate::device::{Looking, Sent};
 use crate::{App, Error};
 use actix_web::HttpResponse;
 use actix_web::web::{Data, Path, Query};
+use jiff::Timestamp;
+use motilis_core::book::Event;
 use motilis_core::book::{
     Caught, EventId, EventKind, Landing, PassId, Play, RigId, SpreadId, Strike,
 };
-use jiff::Timestamp;
-use motilis_core::book::Event;
 use motilis_helm::{Aboard, Act, Book, Done, LogAct, Tank, switching};
 use motilis_store::{events, passes};
 use motilis_view::Seen;
@@ -130,7 +130,12 @@ pub(crate) async fn tap(app: Data<App>, sent: Sent<Tap>) -> Result<HttpResponse,
     let (at, pace) = (app.seal(&sent.borne).at, app.live().clock().pace());
     let outcome = app
         .act(&sent.borne, move |book| {
-            if let Some(before) = rod.filter(|_| asks).map(|rod| twin_of(book, rod, at, pace)).transpose()?.flatten() {
+            if let Some(before) = rod
+                .filter(|_| asks)
+                .map(|rod| twin_of(book, rod, at, pace))
+                .transpose()?
+                .flatten()
+            {
                 return Ok(Reading::Page(Asked::Twice(before)));
             }
             let wrong = (kind == EventKind::Note).then(|| entry::note_problem(&tap.note));
@@ -174,7 +179,12 @@ enum Asked {
 /// Two taps of a fish on one rod so near each other may be one fish, seen from two phones.
 const TWINS: f64 = 2.0;
 
-fn twin_of(book: &Book<'_>, rod: u8, at: Timestamp, pace: f64) -> Result<Option<(u8, Timestamp)>, Error> {
+fn twin_of(
+    book: &Book<'_>,
+    rod: u8,
+    at: Timestamp,
+    pace: f64,
+) -> Result<Option<(u8, Timestamp)>, Error> {
     let here = book.here()?.id;
     let entries = events::of_outing(book.connection(), here)?;
     let near = |event: &Event| {

@@ -103,7 +103,8 @@ impl TestServer {
                 let hosts = Hosts {
                     named: vec!["heron.local".into()],
                 };
-                let server = bind(App::with_clock(served, clock), hosts, "127.0.0.1:0").unwrap();
+                let server =
+                    bind(App::with_clock(served, clock), hosts, "127.0.0.1:0", None).unwrap();
                 sender.send(server.addresses()[0]).unwrap();
                 server.run().await.unwrap();
             });

@@ -3,13 +3,20 @@
 use crate::motilis;
 use serde_json::Value;
 
-const RIDE: &str = concat!(env!("CARGO_MANIFEST_DIR"), "/../motilis-formats/tests/data/ride.nmea");
+const RIDE: &str = concat!(
+    env!("CARGO_MANIFEST_DIR"),
+    "/../motilis-formats/tests/data/ride.nmea"
+);
 const COUNTS: &str = include_str!("../../../motilis-formats/tests/data/ride_counts.json");
 
 fn ride(arguments: &[&str]) -> (Option<i32>, String, String) {
     let output = motilis().arg("ride").args(arguments).output().unwrap();
     let text = |bytes: Vec<u8>| String::from_utf8(bytes).unwrap();
-    (output.status.code(), text(output.stdout), text(output.stderr))
+    (
+        output.status.code(),
+        text(output.stdout),
+        text(output.stderr),
+    )
 }
 
 #[test]
@@ -26,7 +33,10 @@ fn a_recording_is_rows_faults_or_a_track() {
 #[test]
 fn what_is_no_recording_says_so() {
     let (code, _, why) = ride(&[concat!(env!("CARGO_MANIFEST_DIR"), "/Cargo.toml")]);
-    assert!(code == Some(1) && why.contains("none was a sound sentence"), "{why}");
+    assert!(
+        code == Some(1) && why.contains("none was a sound sentence"),
+        "{why}"
+    );
     let (code, _, why) = ride(&["/no/such/file.nmea"]);
     assert!(code == Some(1) && why.contains("cannot be opened"), "{why}");
 }
