@@ -240,6 +240,7 @@ fn far(from: [f64; 2], to: [f64; 2]) -> Metres {
 
 #[cfg(test)]
 mod tests {
+    use super::Freshness::{Fresh, Gone, Stale};
     use super::*;
     use jiff::{SignedDuration, Timestamp};
 
@@ -264,7 +265,6 @@ mod tests {
         aboard.hear(Said::Depth(Metres(9.0)), 10.0);
         let depth = aboard.depth.unwrap();
         let states = [10.0, 13.0, 13.1, 40.0, 40.1].map(|now| depth.freshness(now));
-        use Freshness::{Fresh, Gone, Stale};
         assert_eq!(states, [Fresh, Fresh, Stale, Stale, Gone]);
         assert_eq!(depth.held(41.0), None);
     }

@@ -48,7 +48,7 @@ pub struct Legs {
     began: f64,
     count: f64,
     last: f64,
-    legs: VecDeque<StraightLeg>,
+    gone: VecDeque<StraightLeg>,
 }
 
 impl Legs {
@@ -74,9 +74,9 @@ impl Legs {
     }
 
     fn end(&mut self) {
-        self.legs.extend(self.running());
-        while self.legs.len() > KEPT {
-            self.legs.pop_front();
+        self.gone.extend(self.running());
+        while self.gone.len() > KEPT {
+            self.gone.pop_front();
         }
         self.sum = [0.0; 2];
         self.count = 0.0;
@@ -97,7 +97,7 @@ impl Legs {
     pub fn current(&self, now: f64) -> Option<LearnedCurrent> {
         let recent = |leg: &StraightLeg| now - leg.at < FORGOTTEN;
         let legs: Vec<StraightLeg> = self
-            .legs
+            .gone
             .iter()
             .copied()
             .chain(self.running())

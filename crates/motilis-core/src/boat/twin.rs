@@ -265,10 +265,11 @@ impl Twin {
         let offset = [moved.place[0] - at[0], moved.place[1] - at[1]];
         // What a receiver's place wanders by in a second is no current: only the drift over half a minute is.
         let share = (seconds / 30.0).min(1.0);
-        for axis in 0..2 {
-            let rate = (offset[axis] - self.offset[axis]) / seconds.max(STEP);
+        let before = self.offset;
+        for ((drift, now), before) in self.drift.iter_mut().zip(offset).zip(before) {
+            let rate = (now - before) / seconds.max(STEP);
             if rate.abs() < 5.0 {
-                self.drift[axis] += share * (rate - self.drift[axis]);
+                *drift += share * (rate - *drift);
             }
         }
         self.offset = offset;

@@ -243,3 +243,57 @@ proptest! {
         prop_assert!(counts.good <= counts.sentences);
     }
 }
+
+/// A second reader, in another language and by other hands' rules, understands what the simulated instruments write. Skipped with a
+/// word where there is no Python.
+#[test]
+fn a_second_reader_understands_the_simulated_instruments() {
+    use std::io::Write;
+    use std::process::{Command, Stdio};
+    let script = concat!(env!("CARGO_MANIFEST_DIR"), "/tests/it/second_reader.py");
+    let child = Command::new("python3")
+        .arg(script)
+        .stdin(Stdio::piped())
+        .stdout(Stdio::piped())
+        .spawn();
+    let Ok(mut child) = child else {
+        eprintln!("skipped: there is no python3 on this machine");
+        return;
+    };
+    let fix = BoatFix {
+        at: "2026-07-11T10:15:07Z".parse().unwrap(),
+        place: [-33.420_017_2, 18.610_049_7],
+        ground: Some(MetresPerSecond(0.54)),
+        course_deg: Some(8.5),
+    };
+    let mut sentences = Sentences::default();
+    sentences.fix(&fix);
+    sentences.depth(Metres(8.61), Metres(0.3));
+    sentences.through(MetresPerSecond(0.58));
+    sentences.temperature(Celsius(14.2));
+    let text = sentences.into_text();
+    child
+        .stdin
+        .take()
+        .unwrap()
+        .write_all(text.as_bytes())
+        .unwrap();
+    let output = child.wait_with_output().unwrap();
+    let rows: Vec<serde_json::Value> = String::from_utf8(output.stdout)
+        .unwrap()
+        .lines()
+        .map(|line| serde_json::from_str(line).unwrap())
+        .collect();
+    let near = |row: usize, key: &str, expected: f64, within: f64| {
+        assert!(
+            (rows[row][key].as_f64().unwrap() - expected).abs() < within,
+            "{key}: {rows:?}"
+        );
+    };
+    near(0, "lat", fix.place[0], 1e-6);
+    near(0, "lon", fix.place[1], 1e-6);
+    near(0, "sog", 0.54, 0.003);
+    near(1, "depth", 8.61, 0.006);
+    near(2, "stw", 0.58, 0.003);
+    near(3, "temperature", 14.2, 0.06);
+}

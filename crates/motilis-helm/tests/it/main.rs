@@ -2,6 +2,7 @@
 
 mod learned;
 mod river;
+mod under_way;
 
 use jiff::Timestamp;
 use motilis_core::book::{EventKind, OutingId, RigId, RunningLine, SetupId, SpreadId};

@@ -63,6 +63,7 @@ fn the_document_is_served() {
 fn every_figure_of_the_table_is_kept_or_sent_by_its_name() {
     const ONLY_TYPED: &[&str] = &[
         "across_m",
+        "reel_turn_m",
         "along_m",
         "blade_lost_m",
         "bumper_m",

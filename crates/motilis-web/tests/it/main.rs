@@ -2,6 +2,7 @@
 
 mod abuse;
 mod bench;
+mod boat;
 mod boxes;
 mod crawl;
 mod guards;

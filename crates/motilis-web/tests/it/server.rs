@@ -65,12 +65,12 @@ pub fn multipart(fields: &[(&str, &str)], file: Option<(&str, &[u8])>) -> Vec<u8
 impl TestServer {
     /// Starts one on the demo data.
     pub fn start() -> Self {
-        Self::on(Some(demo()), jiff::Timestamp::now)
+        Self::on(Some(demo()), jiff::Timestamp::now, false)
     }
 
     /// Starts one on the demo data whose clock says something else.
     pub fn start_at(clock: fn() -> jiff::Timestamp) -> Self {
-        Self::on(Some(demo()), clock)
+        Self::on(Some(demo()), clock, false)
     }
 
     /// Another one on a copy of the data as they are now.
@@ -81,15 +81,20 @@ impl TestServer {
             .read(|connection| Ok(connection.query_row(checkpoint, [], |_| Ok(()))?));
         done.unwrap();
         let file = std::fs::read(self.folder.path().join("demo.db")).unwrap();
-        Self::on(Some(&file), jiff::Timestamp::now)
+        Self::on(Some(&file), jiff::Timestamp::now, false)
     }
 
     /// Starts one on a fresh data file.
     pub fn empty() -> Self {
-        Self::on(None, jiff::Timestamp::now)
+        Self::on(None, jiff::Timestamp::now, false)
     }
 
-    fn on(file: Option<&[u8]>, clock: fn() -> jiff::Timestamp) -> Self {
+    /// Starts one on the demo data that listens to its instruments.
+    pub fn under_way() -> Self {
+        Self::on(Some(demo()), jiff::Timestamp::now, true)
+    }
+
+    fn on(file: Option<&[u8]>, clock: fn() -> jiff::Timestamp, live: bool) -> Self {
         let folder = tempfile::tempdir().unwrap();
         let path = folder.path().join("demo.db");
         if let Some(bytes) = file {
@@ -98,13 +103,15 @@ impl TestServer {
         let store = Store::open(&path).unwrap();
         let (sender, receiver) = std::sync::mpsc::channel();
         let served = store.clone();
+        let rides = folder.path().join("rides");
         std::thread::spawn(move || {
             actix_web::rt::System::new().block_on(async move {
                 let hosts = Hosts {
                     named: vec!["heron.local".into()],
                 };
-                let server =
-                    bind(App::with_clock(served, clock), hosts, "127.0.0.1:0", None).unwrap();
+                let app = App::with_clock(served, clock);
+                let app = if live { app.under_way(rides) } else { app };
+                let server = bind(app, hosts, "127.0.0.1:0", None).unwrap();
                 sender.send(server.addresses()[0]).unwrap();
                 server.run().await.unwrap();
             });
