@@ -168,8 +168,9 @@ impl Bridge {
 
     /// Other rods are in, or the water is another; a chart comes with another water.
     pub fn set(&mut self, waters: Waters, rods: Vec<Afloat>, chart: Option<Chart>) {
-        let elsewhere = waters.origin != self.waters.origin;
-        self.plane = Plane::at(waters.origin[0], waters.origin[1]);
+        let plane = Plane::at(waters.origin[0], waters.origin[1]);
+        let elsewhere = plane != self.plane;
+        self.plane = plane;
         self.waters = waters;
         self.rods = rods;
         if let Some(chart) = chart {

@@ -378,10 +378,10 @@ impl Hub {
 
     /// Tells whether a new fix was among what was heard.
     fn hear(&mut self, bytes: &[u8], since: Instant) -> bool {
-        if let Some((_, file)) = &mut self.record {
-            if file.write_all(bytes).is_err() {
-                self.record = None;
-            }
+        // A disk that is full ends the recording, not the listening.
+        let kept = self.record.as_mut().map(|(_, file)| file.write_all(bytes));
+        if kept.is_some_and(|kept| kept.is_err()) {
+            self.record = None;
         }
         let mut heard = Vec::new();
         self.reader.read(bytes, |one| heard.push(one));

@@ -71,8 +71,8 @@ enum Command {
 #[derive(Debug, clap::Args)]
 struct Listen {
     /// Address to listen on; only this machine can reach the default.
-    #[arg(long, default_value = "127.0.0.1:8620")]
-    listen: String,
+    #[arg(long = "listen", value_name = "ADDR", default_value = "127.0.0.1:8620")]
+    address: String,
     /// A name, beside plain addresses, under which changes are taken; may be repeated.
     #[arg(long)]
     host: Vec<String>,

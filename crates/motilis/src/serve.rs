@@ -70,8 +70,8 @@ fn run(store: Store, data: &Path, listen: Listen) -> Result<()> {
     actix_web::rt::System::new().block_on(async move {
         let hosts = Hosts { named: listen.host };
         let app = App::new(store).under_way(rides);
-        let server = motilis_web::bind(app.clone(), hosts, &listen.listen, tls)
-            .with_context(|| format!("cannot listen on {}", listen.listen))?;
+        let server = motilis_web::bind(app.clone(), hosts, &listen.address, tls)
+            .with_context(|| format!("cannot listen on {}", listen.address))?;
         let scheme = if secure { "https" } else { "http" };
         for address in server.addresses() {
             println!("Motilis is at {scheme}://{address}");

@@ -128,10 +128,9 @@ impl Reader {
         let (Some(time), Some(known)) = (clock_of(line), self.second) else {
             return;
         };
-        if let Some(then) = near(time, known) {
-            if then > known && then.duration_since(known) <= FORWARD {
-                self.begin(then);
-            }
+        let ahead = |then: &Timestamp| *then > known && then.duration_since(known) <= FORWARD;
+        if let Some(then) = near(time, known).filter(ahead) {
+            self.begin(then);
         }
     }
 

@@ -47,7 +47,7 @@ pub fn ride(mut file: impl Read) -> io::Result<Ride> {
             break;
         }
         reader.read(&bytes[..read], |heard| {
-            lay(&mut rows, heard.second, heard.said)
+            lay(&mut rows, heard.second, heard.said);
         });
     }
     reader.end(|heard| lay(&mut rows, heard.second, heard.said));

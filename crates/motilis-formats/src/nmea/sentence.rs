@@ -127,7 +127,7 @@ fn of(read: ParseResult, known: Option<Timestamp>) -> Result<Said, Fault> {
         ParseResult::GGA(gga) => {
             let time = gga.fix_time.and_then(civil_time);
             let at = time.zip(known).and_then(|(time, known)| near(time, known));
-            let fixed = gga.fix_type.is_some_and(|fix| fix.is_valid());
+            let fixed = gga.fix_type.is_some_and(nmea::sentences::FixType::is_valid);
             match (at, place(gga.latitude, gga.longitude)?) {
                 (Some(at), Some(place)) if fixed => Said::Place(at, place),
                 (Some(at), _) if !fixed => Said::Void(at),
@@ -143,7 +143,7 @@ fn of(read: ParseResult, known: Option<Timestamp>) -> Result<Said, Fault> {
         ParseResult::VHW(vhw) => {
             let speed = vhw.relative_speed_knots.map(|speed| speed * KNOT);
             let speed = speed.or(vhw.relative_speed_kmph.map(|speed| speed / 3.6));
-            let heading = vhw.heading_true.map(|heading| turn(heading)).transpose()?;
+            let heading = vhw.heading_true.map(turn).transpose()?;
             match speed {
                 Some(speed) => Said::Through(speed_of(speed)?, heading),
                 None => Said::Other,

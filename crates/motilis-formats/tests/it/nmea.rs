@@ -90,7 +90,7 @@ fn bytes_that_come_in_pieces_are_read_as_if_whole() {
     "VWVHW,271.5,T,,M,,N,3.60,K",
     Said::Through(MetresPerSecond(1.0), Some(271.5))
 )]
-#[case::wind("WIMWV,045.0,R,10.8,K,A", Said::Wind { from_deg: 45.0, speed: MetresPerSecond(10.8_f32 as f64 / 3.6), felt: true })]
+#[case::wind("WIMWV,045.0,R,10.8,K,A", Said::Wind { from_deg: 45.0, speed: MetresPerSecond(10.8 / 3.6), felt: true })]
 #[case::another_talker(
     "IIVTG,090.0,T,,M,10.00,N,18.52,K,A",
     Said::Ground(MetresPerSecond(5.144_444_444_444_445), Some(90.0))

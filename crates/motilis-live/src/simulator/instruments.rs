@@ -19,6 +19,10 @@ const DEPTH: f64 = 0.03;
 const TEMPERATURE: f64 = 0.05;
 
 /// What is wrong with the instruments.
+#[allow(
+    clippy::struct_excessive_bools,
+    reason = "faults come together in any number"
+)]
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]
 pub struct Faults {
     /// The receiver has no fix.

@@ -40,7 +40,7 @@ fn after(sound: u64, faulty: u64, faults: Faults) -> (Known, u64) {
         let text = boat.second();
         let clock = boat.at();
         reader.read(text.as_bytes(), |heard| {
-            bridge.hear(heard, second as f64, clock)
+            bridge.hear(heard, second as f64, clock);
         });
         if second >= sound {
             bridge.look_now();

@@ -34,7 +34,7 @@ pub struct BoatPlanSource<'a> {
 #[template(path = "svg/boat_plan.svg")]
 pub struct BoatPlan {
     size: Px,
-    cells: Vec<(Px, Px, Px, usize)>,
+    cells: Vec<Square>,
     contours: Vec<(String, Px, Px, String)>,
     way: String,
     lines: Vec<(String, Px, Px, u8)>,
@@ -110,9 +110,12 @@ impl BoatPlan {
     }
 }
 
-fn cells(chart: &Chart, view: &View) -> Vec<(Px, Px, Px, usize)> {
+/// A square: where, how wide, and how dark.
+type Square = (Px, Px, Px, usize);
+
+fn cells(chart: &Chart, view: &View) -> Vec<Square> {
     let side = Px(CELL * SIZE / 2.0 / REACH + 0.3);
-    let mut cells: Vec<((i32, i32), (Px, Px, Px, usize))> = Vec::new();
+    let mut cells: Vec<((i32, i32), Square)> = Vec::new();
     for ((row, column), cell) in chart.cells() {
         let corner = [f64::from(row + 1) * CELL, f64::from(column) * CELL];
         let Some(depth) = cell.median().filter(|_| view.sees(corner)) else {

@@ -11,6 +11,7 @@ use futures_util::stream::unfold;
 use motilis_view::present::{self, BoatAsk, InstrumentsAsk, Told};
 use motilis_view::units::System;
 use serde::Deserialize;
+use std::path::Path;
 use std::time::Duration;
 
 /// No phone is told more often.
@@ -195,7 +196,11 @@ pub(crate) fn rides(app: &App) -> Vec<String> {
     let mut names: Vec<String> = folder
         .flatten()
         .filter_map(|entry| entry.file_name().into_string().ok())
-        .filter(|name| name.ends_with(".nmea"))
+        .filter(|name| {
+            Path::new(name)
+                .extension()
+                .is_some_and(|kind| kind == "nmea")
+        })
         .collect();
     names.sort();
     names

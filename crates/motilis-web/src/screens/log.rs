@@ -277,7 +277,7 @@ pub(crate) async fn take_rods(app: Data<App>, sent: Sent<Meant>) -> Result<HttpR
 #[derive(Deserialize)]
 pub(crate) struct Answer {
     #[serde(rename = "do", default)]
-    answer: String,
+    said: String,
     #[serde(default)]
     rig: i64,
     #[serde(default)]
@@ -287,10 +287,10 @@ pub(crate) struct Answer {
 /// `POST /log/switch`: the change that the day's fish call for is made, or dismissed until another fish comes.
 pub(crate) async fn switch(app: Data<App>, sent: Sent<Answer>) -> Result<HttpResponse, Error> {
     let answer = sent.form;
-    let (on_boat, yes) = (answer.screen == "boat", answer.answer == "yes");
+    let (on_boat, yes) = (answer.screen == "boat", answer.said == "yes");
     let outcome: Outcome<Log> = app
         .act(&sent.borne, move |book| {
-            if answer.answer != "yes" {
+            if answer.said != "yes" {
                 let act = LogAct::Dismiss(RigId(answer.rig));
                 return Ok(Reading::Act(Act::Log(act)));
             }
