@@ -75,12 +75,14 @@ fn without_an_outing_the_boat_offers_to_begin_one_and_then_sets_the_rods_out() {
             .unwrap()
             .starts_with("Next: rod")
     });
+    thread::sleep(Duration::from_millis(2_500));
     let assistant = server.get("/boat/set-out");
     assert!(assistant.body.contains("0 of 4 in") && assistant.body.contains("let out"));
     follow(
         &server,
         server.post("/boat/reel", &[("reel_counted", "42")]),
     );
+    thread::sleep(Duration::from_millis(2_500));
     let assistant = server.get("/boat/set-out");
     assert!(
         assistant.body.contains("turns of your reel"),
