@@ -17,6 +17,9 @@ use std::cell::{OnceCell, RefCell};
 use std::collections::VecDeque;
 use std::sync::{Arc, Mutex, PoisonError};
 
+/// Speeds through the water at which lines are towed, m/s.
+const TROLLED: std::ops::RangeInclusive<f64> = 0.1..=4.5;
+
 /// The boat book, opened for one question: all of it out of one moment, each thing loaded when first asked for.
 pub struct Book<'c> {
     connection: &'c Connection,
@@ -140,7 +143,10 @@ impl<'c> Book<'c> {
     /// [`Error::NoOuting`].
     pub fn speed(&self) -> Result<MetresPerSecond, Error> {
         let said = self.moment().and_then(|moment| moment.through);
-        Ok(said.map_or(self.here()?.outing.speed, |through| through.speed))
+        // A boat that stands, or runs to another place, tows nothing whose depth could be told.
+        let towed = |speed: &MetresPerSecond| TROLLED.contains(&speed.0);
+        let said = said.map(|through| through.speed).filter(towed);
+        Ok(said.unwrap_or(self.here()?.outing.speed))
     }
 
     /// The connection, for what is asked of one table only.

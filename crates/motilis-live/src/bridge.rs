@@ -1,14 +1,14 @@
 use jiff::Timestamp;
 use motilis_core::boat::{
     Afloat, Ahead, BoatFix, Chart, Freshness, Instruments, LearnedCurrent, Legs, Mark, Moved,
-    Remark, RodNow, Said, Through, Twin, Unfit, Warning,
+    Remark, RodNow, Said, Source, Through, Twin, Unfit, Warning,
 };
 use motilis_core::line::Surroundings;
 use motilis_core::track::Plane;
 use motilis_core::units::{Celsius, Metres, MetresPerSecond};
 use motilis_core::water::Water;
 use motilis_formats::nmea::Heard;
-use std::collections::{HashSet, VecDeque};
+use std::collections::VecDeque;
 use std::time::Instant;
 
 /// After a silence so long lines are not towed through it: they start anew, s.
@@ -26,6 +26,8 @@ const CLOCKS: f64 = 120.0;
 const HEEDED: f64 = 6.0;
 /// Places of the way that are kept for the plan, and how far apart, m.
 const WAY: (usize, f64) = (1_500, 2.0);
+/// Soundings that wait to be written down, when nobody does: two hours of them.
+const SOUNDED: usize = 7_200;
 /// What was remarked is told for so long, s.
 const TOLD: f64 = 60.0;
 
@@ -106,7 +108,8 @@ pub struct Known {
     pub way: Vec<[f64; 2]>,
 }
 
-/// What the instruments say, put together with the rods that are in: one thread's own, without wires or clocks of its own.
+/// What the instruments say, put together with the rods that are in: one thread's own, without wires. Its clock is who calls it; only how long a look
+/// ahead took is measured here, so that looking costs a quarter of the time at most.
 #[derive(Debug)]
 pub struct Bridge {
     waters: Waters,
@@ -131,7 +134,7 @@ pub struct Bridge {
     behind: bool,
     remark: Option<(Remark, f64)>,
     clock_off: Option<f64>,
-    sounded: HashSet<(i32, i32)>,
+    sounded: Vec<((i32, i32), Metres)>,
     fixes: Vec<BoatFix>,
 }
 
@@ -161,7 +164,7 @@ impl Bridge {
             behind: false,
             remark: None,
             clock_off: None,
-            sounded: HashSet::new(),
+            sounded: Vec::new(),
             fixes: Vec::new(),
         }
     }
@@ -173,14 +176,16 @@ impl Bridge {
         self.plane = plane;
         self.waters = waters;
         self.rods = rods;
-        if let Some(chart) = chart {
-            self.chart = chart;
-            self.sounded.clear();
-        }
         if elsewhere {
             self.twin = None;
             self.way.clear();
             self.last = None;
+        }
+        if let Some(chart) = chart {
+            match &mut self.twin {
+                Some(twin) => twin.chart = chart,
+                None => self.chart = chart,
+            }
         }
         if let Some(twin) = &mut self.twin {
             self.unfit = twin.set_rods(&self.rods, self.waters.surroundings);
@@ -197,10 +202,12 @@ impl Bridge {
         self.typed_current = current;
     }
 
-    /// The wire is another: nothing of what was said holds.
+    /// The wire is another: nothing of what was said holds, nor the bottom that was sounded by it.
     pub fn forget(&mut self) {
         self.instruments = Instruments::default();
         self.legs = Legs::default();
+        self.chart = Chart::default();
+        self.sounded.clear();
         self.twin = None;
         self.way.clear();
         self.last = None;
@@ -242,7 +249,9 @@ impl Bridge {
                 if let Some(twin) = &mut self.twin {
                     twin.sound(depth);
                     let at = twin.chart.sound(twin.place(), depth);
-                    self.sounded.insert(at);
+                    if self.sounded.len() < SOUNDED {
+                        self.sounded.push((at, depth));
+                    }
                 }
             }
             _ => {}
@@ -310,12 +319,15 @@ impl Bridge {
             through: through.speed,
             heading: heading.unwrap_or_else(|| twin.heading()),
             place,
+            over_ground: through.source == Source::Ground,
         };
         if (0.0..SILENCE).contains(&seconds) {
-            // A gap in the fixes is towed through; no more than a few seconds of it at once.
-            twin.advance(seconds.max(0.2), &moved);
             if self.behind {
+                // No time to tow them: they run straight on from here.
+                twin.advance(0.05, &moved);
                 twin.settle();
+            } else {
+                twin.advance(seconds.max(0.2), &moved);
             }
         } else {
             twin.leap(place);
@@ -394,26 +406,14 @@ impl Bridge {
         self.rest_until = None;
     }
 
-    /// Cells of the bottom that were sounded since this was asked, with what they hold.
-    pub fn take_sounded(&mut self) -> Vec<((i32, i32), motilis_core::boat::Cell)> {
-        let Some(twin) = &self.twin else {
-            return Vec::new();
-        };
-        let taken = std::mem::take(&mut self.sounded);
-        let cells = taken
-            .into_iter()
-            .filter_map(|at| Some((at, twin.chart.cell(at)?.clone())));
-        cells.collect()
+    /// What was sounded since this was asked: the cell, and how deep.
+    pub fn take_sounded(&mut self) -> Vec<((i32, i32), Metres)> {
+        std::mem::take(&mut self.sounded)
     }
 
     /// Fixes that came since this was asked.
     pub fn take_fixes(&mut self) -> Vec<BoatFix> {
         std::mem::take(&mut self.fixes)
-    }
-
-    /// The angler's own bottom as it is now.
-    pub fn chart(&self) -> &Chart {
-        self.twin.as_ref().map_or(&self.chart, |twin| &twin.chart)
     }
 
     /// What was looked ahead to.

@@ -3,7 +3,7 @@ use crate::clock::Clock;
 use crate::simulator::{Fishery, Rigged, Truth};
 use crate::wire::{Boat, Link, Listening, Wire, listen};
 use jiff::{SignedDuration, Timestamp};
-use motilis_core::boat::{Afloat, Cell, Chart, Moment, RodThen};
+use motilis_core::boat::{Afloat, Chart, Moment, RodThen};
 use motilis_core::track::Point;
 use motilis_core::units::Metres;
 use motilis_formats::nmea::{Counts, Reader};
@@ -50,8 +50,8 @@ pub(crate) enum Input {
     Wire(Wire, Option<Box<Sailing>>),
     /// A file to write down what is heard in; none for no more of it.
     Record(Option<PathBuf>),
-    /// The cells that were sounded since.
-    Sounded(SyncSender<Vec<((i32, i32), Cell)>>),
+    /// What was sounded since.
+    Sounded(SyncSender<Vec<((i32, i32), Metres)>>),
     /// Nobody asks any more.
     End,
 }
@@ -254,8 +254,8 @@ impl Live {
         let _ = self.0.to.send(Input::Record(file));
     }
 
-    /// The cells of the bottom that were sounded since this was asked.
-    pub fn take_sounded(&self) -> Vec<((i32, i32), Cell)> {
+    /// What was sounded since this was asked: the cell, and how deep.
+    pub fn take_sounded(&self) -> Vec<((i32, i32), Metres)> {
         let (to, from) = sync_channel(1);
         if self.0.to.send(Input::Sounded(to)).is_err() {
             return Vec::new();
@@ -360,6 +360,12 @@ impl Hub {
         self.heard = None;
         self.bends.clear();
         self.bridge.forget();
+        // What a simulated boat did, or a clock that was faster, is no part of another's way.
+        let simulated = |wire: &Wire| matches!(wire, Wire::Simulated(_));
+        if simulated(&wire) || self.wire.as_ref().is_some_and(simulated) {
+            of(&self.fixes).clear();
+            of(&self.moments).clear();
+        }
         let boat = sailing.as_ref().map(|sailing| Arc::clone(&sailing.boat));
         self.fish = sailing.and_then(|sailing| Some((sailing.boat, sailing.fish?)));
         self.listening = listen(&wire, boat, self.number, self.to.clone());

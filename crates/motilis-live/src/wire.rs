@@ -40,7 +40,7 @@ pub enum Wire {
 }
 
 impl Wire {
-    /// The wire of a setting as it is kept: `tcp HOST:PORT`, `udp PORT`, `replay PACE NAME`, `simulated PACE`, `practice PACE SEED`; nothing
+    /// The wire of a setting as it is kept: `tcp HOST:PORT`, `udp PORT`, `replay PACE NAME`, `simulated PACE`, `demo PACE` (simulated too), `practice PACE SEED`; nothing
     /// for anything else. Recordings lie in a folder.
     pub fn of(setting: &str, rides: &Path) -> Option<Self> {
         let (kind, rest) = setting.split_once(' ')?;
@@ -54,7 +54,7 @@ impl Wire {
                 let name = Path::new(name).file_name()?;
                 Some(Self::Replay(rides.join(name), pace(times)?))
             }
-            "simulated" => Some(Self::Simulated(pace(rest)?)),
+            "simulated" | "demo" => Some(Self::Simulated(pace(rest)?)),
             "practice" => Some(Self::Simulated(pace(rest.split(' ').next()?)?)),
             _ => None,
         }

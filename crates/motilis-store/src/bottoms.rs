@@ -6,7 +6,8 @@ use jiff::Timestamp;
 use motilis_core::boat::{Cell, Chart};
 use motilis_core::book::WaterId;
 use motilis_core::units::Metres;
-use rusqlite::{Connection, OptionalExtension};
+use rusqlite::{Connection, OptionalExtension, Row};
+use std::collections::BTreeMap;
 
 /// Where the cells of a water are counted from, degrees; `None` before it was sounded.
 ///
@@ -28,10 +29,7 @@ pub fn of_water(connection: &Connection, water: WaterId) -> Result<Chart, Error>
         "SELECT north, east, depths, count FROM bottom_cells WHERE water_id = ?1",
     )?;
     let rows = statement.query_map([water.0], |row| {
-        let depths: String = row.get("depths")?;
-        let depths: Vec<f64> = serde_json::from_str(&depths).map_err(unreadable)?;
-        let cell = Cell::of(depths.into_iter().map(Metres), row.get("count")?);
-        Ok(((row.get("north")?, row.get("east")?), cell))
+        Ok(((row.get("north")?, row.get("east")?), read(row)?))
     })?;
     let mut chart = Chart::default();
     for (at, cell) in readable(rows)? {
@@ -40,28 +38,35 @@ pub fn of_water(connection: &Connection, water: WaterId) -> Result<Chart, Error>
     Ok(chart)
 }
 
-/// Keeps cells that were sounded, counted from an origin that holds for this water from now on.
+/// Adds soundings to the cells they fell into, counted from an origin that holds for this water from now on.
 ///
 /// # Errors
 /// [`Error::Sqlite`].
-pub fn keep(
+pub fn add(
     connection: &Connection,
     water: WaterId,
     origin: [f64; 2],
-    cells: &[((i32, i32), Cell)],
+    soundings: &[((i32, i32), Metres)],
     at: Timestamp,
 ) -> Result<(), Error> {
     connection.execute(
         "INSERT OR IGNORE INTO bottom_charts (water_id, lat, lon) VALUES (?1, ?2, ?3)",
         (water.0, origin[0], origin[1]),
     )?;
+    let mut cells: BTreeMap<(i32, i32), Cell> = BTreeMap::new();
+    for (place, depth) in soundings {
+        if !cells.contains_key(place) {
+            cells.insert(*place, cell(connection, water, *place)?.unwrap_or_default());
+        }
+        cells.entry(*place).or_default().sound(*depth);
+    }
     let mut statement = connection.prepare_cached(
         "INSERT INTO bottom_cells (water_id, north, east, depths, median_m, count, latest_utc_s)
          VALUES (?1, ?2, ?3, ?4, ?5, ?6, ?7)
          ON CONFLICT DO UPDATE SET depths = excluded.depths, median_m = excluded.median_m,
              count = excluded.count, latest_utc_s = excluded.latest_utc_s",
     )?;
-    for ((north, east), cell) in cells {
+    for ((north, east), cell) in &cells {
         let Some(median) = cell.median() else {
             continue;
         };
@@ -71,25 +76,27 @@ pub fn keep(
             .map(|depth| format!("{:.2}", depth.0))
             .collect();
         let depths = format!("[{}]", depths.join(","));
-        statement.execute((
-            water.0,
-            north,
-            east,
-            depths,
-            median.0,
-            cell.count,
-            at.as_second(),
-        ))?;
+        let at = at.as_second();
+        statement.execute((water.0, north, east, depths, median.0, cell.count, at))?;
     }
     Ok(())
 }
 
-/// Forgets the bottom of a water.
-///
-/// # Errors
-/// [`Error::Sqlite`].
-pub fn forget(connection: &Connection, water: WaterId) -> Result<(), Error> {
-    connection.execute("DELETE FROM bottom_cells WHERE water_id = ?1", [water.0])?;
-    connection.execute("DELETE FROM bottom_charts WHERE water_id = ?1", [water.0])?;
-    Ok(())
+fn cell(
+    connection: &Connection,
+    water: WaterId,
+    (north, east): (i32, i32),
+) -> Result<Option<Cell>, Error> {
+    let mut statement = connection.prepare_cached(
+        "SELECT depths, count FROM bottom_cells WHERE water_id = ?1 AND north = ?2 AND east = ?3",
+    )?;
+    Ok(statement
+        .query_row((water.0, north, east), read)
+        .optional()?)
+}
+
+fn read(row: &Row<'_>) -> rusqlite::Result<Cell> {
+    let depths: String = row.get("depths")?;
+    let depths: Vec<f64> = serde_json::from_str(&depths).map_err(unreadable)?;
+    Ok(Cell::of(depths.into_iter().map(Metres), row.get("count")?))
 }

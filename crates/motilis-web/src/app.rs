@@ -130,6 +130,13 @@ impl App {
         self.addresses.get().map_or(&[], Vec::as_slice)
     }
 
+    /// Whatever is done next is done by this machine's own clock, not by that of a practice trip.
+    pub(crate) fn leave_practice(&self) {
+        if self.beside().practice {
+            self.live.clock().go(1.0);
+        }
+    }
+
     /// Something was written: the keeper looks at once.
     fn wrote(&self) {
         self.version.fetch_add(1, Ordering::AcqRel);

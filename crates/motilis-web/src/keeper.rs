@@ -67,20 +67,21 @@ impl Keeper {
         let due = self.kept.elapsed() > KEEPS;
         if self.version != Some(version) || due {
             // What cannot be read now is tried again at the next change.
-            if let Err(error) = self.tell(version) {
+            let told = self.tell(version).unwrap_or_else(|error| {
                 tracing::warn!(%error, "the boat could not be told of its rods");
-            }
-            self.version = Some(version);
+                Told::All
+            });
+            self.version = (told == Told::All).then_some(version);
         }
         if due {
             self.kept = Instant::now();
-            if let Err(error) = self.keep() {
-                tracing::warn!(%error, "what was sounded could not be written down");
-            }
+            self.keep();
         }
     }
 
-    fn tell(&mut self, version: u64) -> Result<(), Error> {
+    /// Tells the boat of its water and rods, and listens where it shall. The bottom of a water goes with a water that is new to the
+    /// wire.
+    fn tell(&mut self, version: u64) -> Result<Told, Error> {
         let now = self.app.now();
         let before = self.water;
         let read = self.app.store().read(|connection| -> Result<_, Error> {
@@ -101,10 +102,11 @@ impl Keeper {
             let origin = origin.unwrap_or([here.water.latitude_deg, here.water.longitude_deg]);
             let water = (here.outing.water, origin);
             let elsewhere = before.is_none_or(|before| before != water);
-            let chart = if elsewhere {
-                Some(bottoms::of_water(connection, here.outing.water)?)
-            } else {
-                None
+            let settings = BoatSettings::load(&book)?;
+            let chart = match (elsewhere, is_invented(&settings.wire)) {
+                (true, false) => Some(bottoms::of_water(connection, here.outing.water)?),
+                (true, true) => Some(Chart::default()),
+                (false, _) => None,
             };
             let marks = fish_marks::of_outing(connection, here.id)?;
             let names = fishing
@@ -120,20 +122,17 @@ impl Keeper {
                 names: names.collect(),
                 chart,
             });
-            Ok((
-                beside,
-                Some((water, in_the_water, marks)),
-                BoatSettings::load(&book)?,
-            ))
+            Ok((beside, Some((water, in_the_water, marks)), settings))
         })?;
         let (beside, aboard, settings) = read;
         let typed = beside.typed;
         self.app.set_beside(beside);
         if let Some((water, setting, marks)) = aboard {
             if self.water.is_some_and(|before| before != water) {
-                self.keep()?;
+                self.keep();
             }
-            self.water = Some(water);
+            // A day whose conditions cannot be has no water: its chart goes out with the next.
+            self.water = setting.is_some().then_some(water);
             let plane = Plane::at(water.1[0], water.1[1]);
             let live = self.app.live();
             live.set_marks(
@@ -156,14 +155,17 @@ impl Keeper {
             }));
         }
         self.app.live().set_current(settings.current);
+        if self.wire.as_deref() == Some(&*settings.wire) {
+            return Ok(Told::All);
+        }
+        self.keep();
         self.rewire(&settings.wire, typed);
-        Ok(())
+        // The wire's bottom begins anew: it is told of the water once more.
+        self.water = None;
+        Ok(Told::Again)
     }
 
     fn rewire(&mut self, wire: &str, typed: MetresPerSecond) {
-        if self.wire.as_deref() == Some(wire) {
-            return;
-        }
         self.wire = Some(wire.to_owned());
         let live = self.app.live();
         match Wire::of(wire, self.app.rides()) {
@@ -185,21 +187,34 @@ impl Keeper {
         }
     }
 
-    /// Writes down what was sounded; of a practice lake nothing is.
-    fn keep(&self) -> Result<(), Error> {
+    /// Writes down what was sounded; of an invented lake nothing is.
+    fn keep(&self) {
         let sounded = self.app.live().take_sounded();
-        let practice = self
-            .wire
-            .as_deref()
-            .is_some_and(|wire| wire.starts_with("practice"));
-        let Some((water, origin)) = self.water.filter(|_| !sounded.is_empty() && !practice) else {
-            return Ok(());
+        let invented = self.wire.as_deref().is_some_and(is_invented);
+        let Some((water, origin)) = self.water.filter(|_| !sounded.is_empty() && !invented) else {
+            return;
         };
         let now = self.app.now();
-        self.app
+        let kept = self
+            .app
             .store()
-            .write(|connection| Ok(bottoms::keep(connection, water, origin, &sounded, now)?))
+            .write(|connection| bottoms::add(connection, water, origin, &sounded, now));
+        if let Err(error) = kept {
+            tracing::warn!(%error, "what was sounded could not be written down");
+        }
     }
+}
+
+/// Whether more is to be told.
+#[derive(PartialEq)]
+enum Told {
+    All,
+    Again,
+}
+
+/// Whether a wire's lake is no water of this book. The demo's lakes are all invented, and its boat sails on one of them.
+fn is_invented(wire: &str) -> bool {
+    wire.starts_with("practice") || wire.starts_with("simulated")
 }
 
 /// A simulated boat on its route.

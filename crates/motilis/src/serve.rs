@@ -39,8 +39,7 @@ pub(crate) fn demo(data: Option<PathBuf>, many: bool, pace: f64, listen: Listen)
     if many {
         motilis_demo::multiply(&store)?;
     }
-    store
-        .write(|connection| settings::set(connection, "boat_wire", &format!("simulated {pace}")))?;
+    store.write(|connection| settings::set(connection, "boat_wire", &format!("demo {pace}")))?;
     run(store, &path, listen)
 }
 

@@ -56,7 +56,7 @@ async fn taps_outlive_a_link_that_drops() {
         visit.until("#link-says", "4 kept here").await?;
         visit.until("#link-acts", "Strike").await?;
         // The page is still ours, and says so when it is asked for another.
-        visit.click(".doors-phone a[href='/tank']").await?;
+        visit.click(".doors-phone a[href='/spread']").await?;
         visit.until("#link-says", "cannot be opened").await?;
         visit.find("#fish-on").await?;
         visit.start_program_again();

@@ -55,6 +55,8 @@ pub struct Warning {
     pub in_s: f64,
     /// How deep its lowest part would run in the bottom.
     pub by: Metres,
+    /// One standard deviation of the bottom there: by how far aside it was sounded.
+    pub sure: Metres,
 }
 
 /// A fish that was seen on the sounder.
@@ -123,7 +125,8 @@ struct Instant {
     at_s: f64,
     rig: [f64; 2],
     depth: f64,
-    clearance: Option<f64>,
+    /// How far the nearer end clears the bottom, and how sure that bottom is.
+    clearance: Option<(f64, Metres)>,
 }
 
 /// A rod's look ahead.
@@ -136,16 +139,19 @@ impl Look {
     /// When it first touches, though it is clear now, and by how much it would. One that was warned of goes on being until
     /// it touches.
     fn touches(&self, warned: bool) -> Option<Warning> {
-        let first = self.instants.iter().find_map(|instant| instant.clearance)?;
+        let (first, _) = self.instants.iter().find_map(|instant| instant.clearance)?;
         if first < if warned { 0.0 } else { CLEARED } {
             return None;
         }
         let near = if warned { KEEPS } else { TOUCHES };
-        let touching = |instant: &&Instant| instant.clearance.is_some_and(|clear| clear < near);
-        let when = self.instants.iter().find(touching)?;
+        let (in_s, sure) = self.instants.iter().find_map(|instant| {
+            let (clear, sure) = instant.clearance?;
+            (clear < near).then_some((instant.at_s, sure))
+        })?;
         Some(Warning {
             rod: self.number,
-            in_s: when.at_s,
+            in_s,
+            sure,
             by: Metres((-self.least()).max(0.0)),
         })
     }
@@ -153,7 +159,7 @@ impl Look {
     fn least(&self) -> f64 {
         self.instants
             .iter()
-            .filter_map(|instant| instant.clearance)
+            .filter_map(|instant| Some(instant.clearance?.0))
             .fold(f64::INFINITY, f64::min)
     }
 
@@ -275,14 +281,17 @@ impl Twin {
         };
         let clear = |end: [f64; 3]| {
             let bottom = under(&self.soundings, &self.chart, carried(end), reach)?;
-            Some(bottom.depth.0 - end[2])
+            Some((bottom.depth.0 - end[2], bottom.sure))
         };
         let ends = [clear(rig), weight.and_then(clear)];
         Instant {
             at_s,
             rig: carried(rig),
             depth: rig[2],
-            clearance: ends.into_iter().flatten().reduce(f64::min),
+            clearance: ends
+                .into_iter()
+                .flatten()
+                .reduce(|a, b| if b.0 < a.0 { b } else { a }),
         }
     }
 
@@ -418,7 +427,7 @@ impl Twin {
             if !look
                 .instants
                 .iter()
-                .all(|one| one.clearance.is_none_or(|clear| clear > TOUCHES))
+                .all(|one| one.clearance.is_none_or(|(clear, _)| clear > TOUCHES))
             {
                 break;
             }

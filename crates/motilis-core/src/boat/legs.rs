@@ -92,6 +92,9 @@ impl Legs {
         })
     }
 
+    /// The current by the circle through the legs' velocities, as pilots find the wind from turns at one speed (common
+    /// practice, no source).
+    ///
     /// The current that makes the legs' speeds through the water one and the same: the centre of the circle on which their
     /// velocities over ground lie (least squares, with a prior of no current). `None` until two legs lie apart.
     pub fn current(&self, now: f64) -> Option<LearnedCurrent> {

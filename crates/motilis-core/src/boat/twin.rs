@@ -1,8 +1,8 @@
 use super::soundings::{Chart, Soundings, Under, under};
 use crate::error::Error;
 use crate::line::{Line, Surroundings};
-use crate::motion::{LineFrame, Tow, Wake, Way};
-use crate::spread::{Point, Rod, Running, Spread, State, Towed};
+use crate::motion::{LineFrame, Tow, Wake};
+use crate::spread::{Rod, Running, Spread, State, Towed};
 use crate::units::{Metres, MetresPerSecond};
 
 /// A step, s: that of a recording.
@@ -46,6 +46,8 @@ pub struct Moved {
     pub heading: f64,
     /// Where the boat is over ground, metres to the north and east.
     pub place: [f64; 2],
+    /// Whether that speed is one over ground, and of a current nothing is known.
+    pub over_ground: bool,
 }
 
 /// Rods that hang on one cable, or one rod by itself, in motion.
@@ -128,6 +130,8 @@ pub struct Twin {
     pub(super) groups: Vec<Group>,
     pub(super) wake: Wake,
     pub(super) speed: MetresPerSecond,
+    /// Whether a current unknown to all may hide in it.
+    over_ground: bool,
     /// From the water's place to the ground's: a current carries the water along.
     pub(super) offset: [f64; 2],
     /// What the current did to it in the last moments, m/s.
@@ -157,6 +161,7 @@ impl Twin {
             groups: Vec::new(),
             wake: Wake::at([0.0; 2], heading, STEP),
             speed,
+            over_ground: false,
             offset: place,
             drift: [0.0; 2],
             turning: 0.0,
@@ -233,7 +238,12 @@ impl Twin {
             Towed::Rig(rig) => {
                 let setup = afloat.rod.line_setup();
                 let line = Line::new(rig, &setup, self.surroundings).ok()?;
-                let band = line.sure(speed, afloat.rod.out)?.depth;
+                let sure = line.sure(speed, afloat.rod.out)?;
+                let band = if self.over_ground {
+                    sure.over_ground
+                } else {
+                    sure.depth
+                };
                 Some((band.high.0 - band.low.0) / (band.high.0 + band.low.0))
             }
             Towed::Lure(_) => Some(TABLE),
@@ -259,6 +269,11 @@ impl Twin {
             }
         }
         self.speed = moved.through;
+        let other = moved.over_ground != self.over_ground;
+        self.over_ground = moved.over_ground;
+        if other {
+            self.reckon_shares();
+        }
         let share = (seconds / 4.0).min(1.0);
         self.turning += share * ((turned / seconds.max(STEP)).clamp(-0.1, 0.1) - self.turning);
         let (at, _) = self.wake.boat();
@@ -330,13 +345,18 @@ impl Twin {
                 self.groups[number].tow.lay_bottom(place, Metres(floor));
             }
         }
-        let speed = self.speed;
+        let moved = |group: &Group| (group.sure.0 - self.speed).0.abs() > ANOTHER_SPEED;
+        if self.speed.0 > SLOWEST && self.groups.iter().any(moved) {
+            self.reckon_shares();
+        }
+    }
+
+    /// How sure the depths are at the present speed.
+    fn reckon_shares(&mut self) {
+        let speed = MetresPerSecond(self.speed.0.max(SLOWEST));
         for number in 0..self.groups.len() {
-            let group = &self.groups[number];
-            if (group.sure.0 - speed).0.abs() > ANOTHER_SPEED && speed.0 > SLOWEST {
-                let sure = (speed, self.shares(&group.rods, speed));
-                self.groups[number].sure = sure;
-            }
+            let sure = (speed, self.shares(&self.groups[number].rods, speed));
+            self.groups[number].sure = sure;
         }
     }
 
@@ -394,25 +414,6 @@ impl Twin {
                 }
             })
             .collect()
-    }
-
-    /// The lines as they are drawn from above: aft and to starboard of the boat.
-    pub fn drawn(&self) -> Vec<(u8, Vec<Point>)> {
-        let lines = self.groups.iter().flat_map(|group| {
-            (0..group.rods.len()).map(|place| {
-                (
-                    group.rods[place].number,
-                    group.tow.line(place, &self.wake).points,
-                )
-            })
-        });
-        lines.collect()
-    }
-
-    /// The boat's place seen as one fixed to it.
-    pub fn seen(&self, place: [f64; 2]) -> Point {
-        self.wake
-            .seen([place[0] - self.offset[0], place[1] - self.offset[1], 0.0])
     }
 
     /// Whether every blade and lure that works now would work at another speed, and none would hang up: steady, straight on.

@@ -198,15 +198,7 @@ impl Track {
         let next = self.points[..=step]
             .partition_point(|point| point.0 < way)
             .max(1);
-        let (from, to) = (self.points[next - 1], self.points[next]);
-        let share = if to.0 > from.0 {
-            (way - from.0) / (to.0 - from.0)
-        } else {
-            0.0
-        };
-        let mix = |a: f64, b: f64| a + share * (b - a);
-        let at = [mix(from.1[0], to.1[0]), mix(from.1[1], to.1[1])];
-        beside(at, mix(from.2, to.2), 0.0, starboard)
+        between(self.points[next - 1], self.points[next], way, starboard)
     }
 
     /// A place seen from the boat after a step: aft, starboard, depth.
@@ -245,6 +237,23 @@ impl Way for Reached<'_> {
     fn seen(&self, place: [f64; 3]) -> Point {
         self.track.seen(self.step, place)
     }
+}
+
+/// A place between two points of a way (way made, place, heading), so far to starboard.
+pub(super) fn between(
+    from: (f64, [f64; 2], f64),
+    to: (f64, [f64; 2], f64),
+    way: f64,
+    starboard: f64,
+) -> [f64; 2] {
+    let share = if to.0 > from.0 {
+        (way - from.0) / (to.0 - from.0)
+    } else {
+        0.0
+    };
+    let mix = |a: f64, b: f64| a + share * (b - a);
+    let at = [mix(from.1[0], to.1[0]), mix(from.1[1], to.1[1])];
+    beside(at, mix(from.2, to.2), 0.0, starboard)
 }
 
 pub(super) fn beside(at: [f64; 2], heading: f64, aft: f64, starboard: f64) -> [f64; 2] {

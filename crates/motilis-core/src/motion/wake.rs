@@ -1,4 +1,4 @@
-use super::course::{aboard, beside};
+use super::course::{aboard, beside, between};
 use super::tow::Way;
 use crate::spread::Point;
 use crate::units::MetresPerSecond;
@@ -85,15 +85,7 @@ impl Way for Wake {
             return beside(at, first.2, 0.0, starboard);
         }
         let next = self.points.partition_point(|point| point.0 < way).max(1);
-        let (from, to) = (self.points[next - 1], self.points[next]);
-        let share = if to.0 > from.0 {
-            (way - from.0) / (to.0 - from.0)
-        } else {
-            0.0
-        };
-        let mix = |a: f64, b: f64| a + share * (b - a);
-        let at = [mix(from.1[0], to.1[0]), mix(from.1[1], to.1[1])];
-        beside(at, mix(from.2, to.2), 0.0, starboard)
+        between(self.points[next - 1], self.points[next], way, starboard)
     }
 
     fn seen(&self, place: [f64; 3]) -> Point {

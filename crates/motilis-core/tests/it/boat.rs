@@ -57,6 +57,7 @@ fn sail(twin: &mut Twin, metres: f64, bottom: impl Fn(f64) -> f64) {
             through: SPEED,
             heading: 0.0,
             place: [north, 0.0],
+            over_ground: false,
         };
         twin.advance(1.0, &moved);
         twin.sound(Metres(bottom(north)));
@@ -100,6 +101,7 @@ fn a_twin_goes_as_the_recorded_motion_of_the_same_path() {
                 through: track.speed(step),
                 heading,
                 place,
+                over_ground: false,
             };
             twin.advance(0.5, &moved);
             for (now, then) in twin.now().iter().zip(&frame.lines) {
@@ -164,6 +166,7 @@ fn a_shoal_is_foretold_with_acts_that_keep_the_rods_off() {
                 through: speed,
                 heading: 0.0,
                 place: [from + speed.0 * f64::from(second), 0.0],
+                over_ground: false,
             };
             after.advance(1.0, &moved);
             after.sound(Metres(12.0));
@@ -234,6 +237,7 @@ fn a_turn_to_port_is_a_turn_to_starboard_seen_in_a_mirror() {
                 through: SPEED,
                 heading,
                 place: [0.0; 2],
+                over_ground: false,
             };
             twin.advance(1.0, &moved);
         }

@@ -1,11 +1,11 @@
 use super::outing::begin;
 use super::{Doing, Made};
 use crate::boat::setting_of;
-use crate::error::Refusal;
+use crate::error::{Error, Refusal};
 use motilis_core::book::FishMark;
 use motilis_core::fields;
 use motilis_core::units::Metres;
-use motilis_store::{fish_marks, outings, settings};
+use motilis_store::{Connection, fish_marks, outings, settings};
 
 /// A change of the boat under way and its instruments.
 #[derive(Debug, Clone, PartialEq)]
@@ -22,6 +22,15 @@ pub enum BoatAct {
     Practice(String),
     /// The open practice trip is over; how it went.
     PracticeOver(String),
+}
+
+/// Practice is over, in whatever way its outing is left: the instruments are heard where they were before.
+pub(super) fn leave_practice(connection: &Connection) -> Result<(), Error> {
+    if let Some(before) = settings::get(connection, setting_of::WIRE_BEFORE)? {
+        settings::set(connection, setting_of::WIRE, &before)?;
+        settings::forget(connection, setting_of::WIRE_BEFORE)?;
+    }
+    Ok(())
 }
 
 impl BoatAct {
@@ -56,8 +65,8 @@ impl BoatAct {
                 return Ok(Some(fish_marks::add(connection, &mark)?.0));
             }
             Self::Practice(wire) => {
-                let before = settings::get(connection, setting_of::WIRE)?.unwrap_or_default();
                 let made = begin(doing, None)?;
+                let before = settings::get(connection, setting_of::WIRE)?.unwrap_or_default();
                 if let Some(id) = made {
                     outings::set_practice(connection, motilis_core::book::OutingId(id))?;
                 }
@@ -72,9 +81,6 @@ impl BoatAct {
                 }
                 let name = format!("{}{}", setting_of::SCORE, here.id.0);
                 put(&name, Some(score))?;
-                let before = settings::get(connection, setting_of::WIRE_BEFORE)?;
-                put(setting_of::WIRE, before)?;
-                put(setting_of::WIRE_BEFORE, None)?;
                 return super::OutingAct::End(Some(doing.at)).done(doing);
             }
         }

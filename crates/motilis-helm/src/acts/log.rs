@@ -269,20 +269,37 @@ fn witnessed(book: &Book<'_>, event: Event) -> Event {
         return event;
     };
     let then = event.rod.and_then(|rod| moment.rod(rod));
+    // What an instrument said and no record takes is left out: a tap is not lost for it.
+    let taken = |field: fields::Field, figure: f64| field.check(figure).is_ok();
+    let through = moment.through.map(|through| through.speed);
+    let ground = moment
+        .ground
+        .filter(|(speed, _)| taken(fields::GROUND, speed.0));
     Event {
-        speed: moment.through.map_or(event.speed, |through| through.speed),
+        speed: through
+            .filter(|speed| taken(fields::SPEED, speed.0))
+            .unwrap_or(event.speed),
         line: event.line.map(|line| OnLine {
-            depth: then.map(|then| then.depth).or(line.depth),
+            depth: then
+                .map(|then| then.depth)
+                .filter(|depth| taken(fields::DEPTH, depth.0))
+                .or(line.depth),
             ..line
         }),
         given: Given::Live,
         place: moment
             .position
             .map(|[latitude, longitude]| (latitude, longitude)),
-        ground: moment.ground.map(|(speed, _)| speed),
-        course_deg: moment.ground.and_then(|(_, course)| course),
-        temperature: moment.temperature,
-        bottom: moment.bottom,
+        ground: ground.map(|(speed, _)| speed),
+        course_deg: ground
+            .and_then(|(_, course)| course)
+            .filter(|course| taken(fields::COURSE, *course)),
+        temperature: moment
+            .temperature
+            .filter(|degrees| taken(fields::TEMPERATURE, degrees.0)),
+        bottom: moment
+            .bottom
+            .filter(|bottom| taken(fields::BOTTOM, bottom.0)),
         ..event
     }
 }
@@ -292,8 +309,14 @@ fn touched(doing: &Doing<'_, '_>, aboard: &Aboard) -> Result<(), Error> {
     let Some(moment) = doing.book.moment() else {
         return Ok(());
     };
-    let bottom = moment.rod(aboard.boat.number).and_then(|rod| rod.bottom);
-    let (Some(bottom), Some(through), Some(rig)) = (bottom, moment.through, aboard.rig_id()) else {
+    let bottom = moment
+        .rod(aboard.boat.number)
+        .and_then(|rod| rod.bottom)
+        .filter(|bottom| fields::BOTTOM.check(bottom.0).is_ok());
+    let through = moment
+        .through
+        .filter(|through| fields::TOWED.check(through.speed.0).is_ok());
+    let (Some(bottom), Some(through), Some(rig)) = (bottom, through, aboard.rig_id()) else {
         return Ok(());
     };
     let (setup, rod) = (&aboard.in_use.setup, &aboard.boat.rod);

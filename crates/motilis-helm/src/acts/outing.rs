@@ -1,3 +1,4 @@
+use super::boat::leave_practice;
 use super::log::{set_out, take_in};
 use super::{Doing, Made};
 use crate::aboard::Aboard;
@@ -38,6 +39,7 @@ impl OutingAct {
             Self::Begin(water) => begin(doing, water),
             Self::Open(id) => {
                 outings::get(connection, id)?;
+                leave_practice(connection)?;
                 open(connection, id)?;
                 Ok(Some(id.0))
             }
@@ -63,6 +65,7 @@ impl OutingAct {
             }
             Self::End(ended) => {
                 if ended.is_some() {
+                    leave_practice(connection)?;
                     let here = book.here()?;
                     for (id, pass) in passes::of_outing(connection, here.id)? {
                         if pass.is_open() {
@@ -132,6 +135,7 @@ fn change(doing: &Doing<'_, '_>, how: impl FnOnce(&mut Outing)) -> Made {
 pub(super) fn begin(doing: &Doing<'_, '_>, asked: Option<WaterId>) -> Made {
     let (book, connection) = (doing.book, doing.book.connection());
     check_clock("started", doing.at).map_err(Refusal::Clock)?;
+    leave_practice(connection)?;
     let open = book.here_if_any()?;
     let id = asked
         .or(open.map(|here| here.outing.water))

@@ -1,5 +1,6 @@
 //! One life of the data, from an empty file to a reopened one.
 
+mod bottom;
 mod spread;
 
 use jiff::Timestamp;

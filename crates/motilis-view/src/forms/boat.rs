@@ -70,7 +70,7 @@ pub fn wire_shown(settings: &BoatSettings) -> WireForm {
         "tcp" => wire_fields(way, rest, &port, "1", ""),
         "udp" => wire_fields(way, &address, rest, "1", ""),
         "replay" => wire_fields(way, &address, &port, first, name),
-        "simulated" | "practice" => wire_fields("simulated", &address, &port, first, ""),
+        "simulated" | "demo" | "practice" => wire_fields("simulated", &address, &port, first, ""),
         _ => wire_fields("", &address, &port, "1", ""),
     }
 }

@@ -2,18 +2,18 @@
 
 use super::log::{Told as LogTold, notice_of, switch_row};
 use super::{cannot_row, finish_class, frame};
-use crate::draw::{BoatPlan, BoatPlanSource, Px};
+use crate::draw::{BoatPlan, BoatPlanSource, Path, Px, Scale};
 use crate::forms::text;
 use crate::screens::{
     Boat as BoatPage, BoatPlanPart, BoatRow, Choice, Line, LineAct, LiveFigure, Notice, Now,
-    RodNow as RodShown, Rule, Screen, SetOutAssistant,
+    Playbook, RodNow as RodShown, Rule, Screen, SetOutAssistant,
 };
 use crate::seen::Device;
 use crate::units::{Quantity, System};
 use crate::words::{self, boat as say};
 use jiff::tz::TimeZone;
 use jiff::{SignedDuration, Timestamp};
-use motilis_core::boat::{Figure, Freshness, Heed, RodNow, Source};
+use motilis_core::boat::{Chart, Figure, Freshness, Heed, RodNow, Source};
 use motilis_core::book::{EventKind, WaterId};
 use motilis_core::column::hours;
 use motilis_core::fish::Fish;
@@ -29,6 +29,8 @@ const STRIP: (f64, f64) = (96.0, 44.0);
 /// Width of the speed rule, and the speeds at its ends in miles or kilometres an hour.
 const RULE: f64 = 390.0;
 const ENDS: [(f64, f64, f64); 2] = [(0.3, 2.7, 0.5), (0.5, 4.3, 1.0)];
+/// Half of an 80 % band, in standard deviations.
+const EIGHTY: f64 = 1.2816;
 /// A rig that clears the bottom by less is looked at, m.
 const CLOSE: f64 = 0.6;
 
@@ -51,6 +53,8 @@ pub struct Beside {
     pub switch: Option<(i64, String)>,
     /// Whether the boat is simulated and can be steered from here.
     pub steered: bool,
+    /// Whether a practice trip goes on.
+    pub practice: bool,
     /// Changes of the data file.
     pub version: u64,
 }
@@ -66,6 +70,7 @@ impl Default for Beside {
             reel: None,
             switch: None,
             steered: false,
+            practice: false,
             version: 0,
         }
     }
@@ -83,7 +88,10 @@ impl Beside {
                 ..Self::default()
             });
         }
-        let boat = Boat::load(book, now)?;
+        Ok(Self::of(&Boat::load(book, now)?, now, version))
+    }
+
+    fn of(boat: &Boat<'_>, now: Timestamp, version: u64) -> Self {
         let here = boat.here;
         let zone = zone(&here.water);
         let midnight = now.to_zoned_datetime(zone.clone()).start_of_day();
@@ -102,7 +110,7 @@ impl Beside {
             let idle = !aboard.fishes() && !aboard.boat.away && aboard.depth.is_ok();
             idle.then(|| (*number, aboard.name.clone(), aboard.boat.rod.out))
         };
-        Ok(Self {
+        Self {
             zone,
             dusk,
             typed: here.outing.speed,
@@ -113,10 +121,13 @@ impl Beside {
                 let row = switch_row(called);
                 (row.rig, row.sentence)
             }),
-            steered: boat.set.wire.starts_with("simulated")
-                || boat.set.wire.starts_with("practice"),
+            steered: matches!(
+                boat.set.wire.split(' ').next(),
+                Some("simulated" | "demo" | "practice")
+            ),
+            practice: boat.practice && boat.running,
             version,
-        })
+        }
     }
 }
 
@@ -128,8 +139,8 @@ fn state(freshness: Freshness) -> &'static str {
     }
 }
 
-/// A figure with its age, as it is shown.
-fn figure<T: Copy>(
+/// A figure with its age, as it is shown: its value, its unit, and by whom.
+pub(super) fn figure<T: Copy>(
     said: Option<Figure<T>>,
     now: f64,
     of: &str,
@@ -144,10 +155,7 @@ fn figure<T: Copy>(
     };
     let freshness = said.freshness(now);
     let shown = show(said.value);
-    let old = match freshness {
-        Freshness::Fresh => of.to_owned(),
-        Freshness::Stale | Freshness::Gone => format!("{:.0} s ago", said.age(now)),
-    };
+    let old = format!("{:.0} s ago", said.age(now));
     LiveFigure {
         value: if freshness == Freshness::Gone {
             "–".to_owned()
@@ -155,7 +163,11 @@ fn figure<T: Copy>(
             shown.value
         },
         unit: shown.unit,
-        of: old,
+        of: if freshness == Freshness::Fresh {
+            of.to_owned()
+        } else {
+            old
+        },
         state: state(freshness),
     }
 }
@@ -368,18 +380,28 @@ fn rod_now(rod: &RodNow, told: &Told, system: System) -> RodShown {
         .iter()
         .find(|warning| warning.rod == rod.number);
     let works = sign == "turning";
-    let (word, grade) = match (warned, rod.line.on_bottom, rod.clearance) {
+    let clear = rod.clearance.map(|clear| {
+        let bottom = rod.bottom.map_or(0.0, |under| EIGHTY * under.sure.0);
+        let half = rod
+            .half
+            .map_or(bottom, |half| Metres(half.0.hypot(bottom)).0);
+        let figure = system.depth(Metres(clear.0.max(0.0)));
+        let half = plus_minus(Metres(half), system);
+        (
+            clear,
+            format!("{} {half} {} clear", figure.value, figure.unit),
+        )
+    });
+    let (word, grade) = match (warned, rod.line.on_bottom, clear) {
         (Some(warning), ..) => (format!("touches in {:.0} s", warning.in_s), "no"),
         (None, true, _) => ("on the bottom".to_owned(), "watch"),
         (None, false, _) if !works => (
             word.to_owned(),
             if sign == "rolling" { "no" } else { "watch" },
         ),
-        (None, false, Some(clear)) if clear.0 < CLOSE => (
-            format!("{} off the bottom", system.depth(Metres(clear.0.max(0.0)))),
-            "watch",
-        ),
-        (None, false, Some(clear)) => (format!("{} off the bottom", system.depth(clear)), "ok"),
+        (None, false, Some((clear, words))) => {
+            (words, if clear.0 < CLOSE { "watch" } else { "ok" })
+        }
         (None, false, None) => (word.to_owned(), "ok"),
     };
     let (bottom, rig) = strip(rod);
@@ -413,38 +435,32 @@ fn strip(rod: &RodNow) -> (String, [f64; 2]) {
         .iter()
         .filter_map(|point| Some(point.bottom?.depth.0));
     let deepest = depths.fold(rod.lowest.0, f64::max).max(1.0) * 1.12;
-    let y = |depth: f64| (depth / deepest * (height - 2.0) * 10.0).round() / 10.0 + 1.0;
-    let last = rod.strip.len().saturating_sub(1).max(1) as f64;
     let right = width - 8.0;
-    let mut path = String::new();
-    let mut open = false;
-    let mut drawn = 0.0;
-    for (place, point) in rod.strip.iter().enumerate().rev() {
-        let x = ((right - right * place as f64 / last) * 10.0).round() / 10.0;
-        if let Some(under) = point.bottom {
-            if open {
-                path.push_str(&format_point('L', x, y(under.depth.0)));
-            } else {
-                path.push_str(&format_point('M', x, height));
-                path.push_str(&format_point('L', x, y(under.depth.0)));
-                open = true;
-            }
-            drawn = x;
-        } else if open {
-            path.push_str(&format_point('L', drawn, height));
-            path.push('Z');
-            open = false;
+    let across = Scale::new((0.0, (rod.strip.len().max(2) - 1) as f64), (right, 0.0));
+    let down = Scale::new((0.0, deepest), (1.0, height - 1.0));
+    let floor = Px(height);
+    let mut path = Path::default();
+    let known = rod.strip.iter().enumerate();
+    let known: Vec<Option<(Px, Px)>> = known
+        .map(|(place, point)| {
+            let under = point.bottom?;
+            Some((across.at(place as f64), down.at(under.depth.0)))
+        })
+        .collect();
+    for run in known.split(Option::is_none) {
+        let run: Vec<(Px, Px)> = run.iter().copied().flatten().collect();
+        let (Some(first), Some(last)) = (run.first(), run.last()) else {
+            continue;
+        };
+        path.push('M', &[first.0, floor]);
+        for (x, y) in &run {
+            path.push('L', &[*x, *y]);
         }
+        path.push('L', &[last.0, floor]);
+        path.push('Z', &[]);
     }
-    if open {
-        path.push_str(&format_point('L', drawn, height));
-        path.push('Z');
-    }
-    (path, [right, y(rod.lowest.0)])
-}
-
-fn format_point(command: char, x: f64, y: f64) -> String {
-    format!("{command}{x} {y}")
+    let tenth = |px: Px| (px.0 * 10.0).round() / 10.0;
+    (path.to_string(), [right, tenth(down.at(rod.lowest.0))])
 }
 
 /// What the page is asked for.
@@ -469,13 +485,14 @@ pub struct BoatAsk {
 pub fn boat(
     book: &Book<'_>,
     device: Device,
-    (told, beside): (&Told, &Beside),
+    told: &Told,
     ask: &BoatAsk,
-    at: Timestamp,
+    (at, version): (Timestamp, u64),
 ) -> Result<BoatPage, Error> {
     let boat = Boat::load(book, at)?;
+    let beside = Beside::of(&boat, at, version);
     let (here, system) = (boat.here, device.system);
-    let now = now(told, beside, at, system);
+    let now = now(told, &beside, at, system);
     let usual = system.depth(here.outing.fish_depth.0).typed();
     let mut mark = ask
         .mark
@@ -488,19 +505,18 @@ pub fn boat(
         rods: boat
             .rods
             .iter()
-            .map(|aboard| {
-                row(
-                    aboard,
-                    &counted,
-                    (&now, told),
-                    (beside, boat.running),
-                    system,
-                )
-            })
+            .map(|aboard| row(aboard, &counted, (&now, told), &boat, system))
             .collect(),
         rule: rule(book, &boat, now.at, system)?,
         notice: notice_of(book, device, &ask.told)?.map(|notice| Notice {
             undo: ask.act.map(|act| format!("/acts/{act}/undo")),
+            // What was taken, in short; all of it stands in the log.
+            sentence: in_short(&notice.sentence),
+            // On the water the next step alone: all of them stand in the log.
+            playbook: notice.playbook.map(|book| Playbook {
+                plays: book.plays.into_iter().take(1).collect(),
+                ..book
+            }),
             ..notice
         }),
         species: species(here.outing.fish),
@@ -534,6 +550,14 @@ pub fn boat_plan(
     Ok(BoatPlanPart {
         plan: plan(book, water, told, &boat, system)?,
     })
+}
+
+/// The first clause of a sentence.
+fn in_short(sentence: &str) -> String {
+    match sentence.split_once(';') {
+        Some((first, _)) => format!("{first}."),
+        None => sentence.to_owned(),
+    }
 }
 
 fn species(wanted: Fish) -> Vec<Choice> {
@@ -575,9 +599,10 @@ fn row(
     aboard: &Aboard,
     counted: &[(u8, f64, usize)],
     (now, told): (&Now, &Told),
-    (beside, running): (&Beside, bool),
+    boat: &Boat<'_>,
     system: System,
 ) -> BoatRow {
+    let running = boat.running;
     let number = aboard.boat.number;
     let live = now.rods.iter().find(|rod| rod.number == number).cloned();
     let unfit = told.known.unfit.iter().any(|one| one.number == number);
@@ -594,25 +619,25 @@ fn row(
         }),
         out: format!("{} out", system.depth(aboard.boat.rod.out)),
         hours: format!("{} h {:02}, {fish} fish", minutes / 60, minutes % 60),
-        let_out: let_out(aboard.boat.rod.out, beside.reel, system),
+        let_out: let_out(aboard.boat.rod.out, boat.set.reel, system),
         fishes: aboard.fishes() && running,
         away: aboard.boat.away,
         cannot: aboard.depth.as_ref().err().map(cannot_row),
-        now: live.unwrap_or_else(|| steady(aboard, unfit, system)),
+        now: live.unwrap_or_else(|| steady(aboard, running, unfit, system)),
     }
 }
 
 /// A rod of which the instruments say nothing: as it runs straight on at the outing's speed.
-fn steady(aboard: &Aboard, unfit: bool, system: System) -> RodShown {
+fn steady(aboard: &Aboard, running: bool, unfit: bool, system: System) -> RodShown {
     let number = aboard.boat.number;
     let depth = aboard.depth.as_ref().ok();
     let half = aboard.sure.as_ref().map_or(String::new(), |sure| {
         let half = Metres(0.5 * (sure.depth.high.0 - sure.depth.low.0));
         plus_minus(half, system)
     });
-    let word = match (unfit, aboard.fishes()) {
+    let word = match (unfit, aboard.fishes() && running) {
         (true, _) => "cannot be towed along",
-        (false, true) => "steady, at the outing’s speed",
+        (false, true) => "steady run",
         (false, false) => "aboard",
     };
     RodShown {
@@ -675,7 +700,12 @@ fn plan(
     boat: &Boat<'_>,
     system: System,
 ) -> Result<BoatPlan, Error> {
-    let chart = bottoms::of_water(book.connection(), water)?;
+    // A practice lake lies under no water of this book.
+    let chart = if boat.practice {
+        Chart::default()
+    } else {
+        bottoms::of_water(book.connection(), water)?
+    };
     let origin = bottoms::origin(book.connection(), water)?;
     let body = &boat.here.water;
     let [latitude, longitude] = origin.unwrap_or([body.latitude_deg, body.longitude_deg]);
@@ -711,18 +741,23 @@ fn plan(
 pub fn set_out(
     book: &Book<'_>,
     device: Device,
-    (told, beside): (&Told, &Beside),
+    told: &Told,
     at: Timestamp,
 ) -> Result<SetOutAssistant, Error> {
     let boat = Boat::load(book, at)?;
     let (here, system) = (boat.here, device.system);
-    let now = now(told, beside, at, system);
+    let now = now(told, &Beside::of(&boat, at, 0), at, system);
     let counted = counted(book, &boat, at)?;
-    let next = boat.order.iter().find_map(|number| {
-        let aboard = boat.rods.iter().find(|one| one.boat.number == *number)?;
-        (!aboard.fishes() && !aboard.boat.away && aboard.depth.is_ok()).then_some(aboard)
-    });
-    let inside = boat.rods.iter().filter(|aboard| aboard.fishes()).count();
+    let next = boat
+        .order
+        .iter()
+        .filter(|_| boat.running)
+        .find_map(|number| {
+            let aboard = boat.rods.iter().find(|one| one.boat.number == *number)?;
+            (!aboard.fishes() && !aboard.boat.away && aboard.depth.is_ok()).then_some(aboard)
+        });
+    let is_in = |aboard: &Aboard| aboard.fishes() && boat.running;
+    let inside = boat.rods.iter().filter(|aboard| is_in(aboard)).count();
     let stays = |aboard: &&Aboard| !aboard.boat.away;
     Ok(SetOutAssistant {
         frame: frame(Some(here), Screen::Boat, device, "/boat/set-out"),
@@ -742,23 +777,16 @@ pub fn set_out(
                 .unwrap_or(aboard.boat.rod.wanted);
             format!("{} down", system.depth(runs))
         }),
-        next: next.map(|aboard| {
-            row(
-                aboard,
-                &counted,
-                (&now, told),
-                (beside, boat.running),
-                system,
-            )
-        }),
+        next: next.map(|aboard| row(aboard, &counted, (&now, told), &boat, system)),
         speed: system.speed(here.outing.speed).to_string(),
+        running: boat.running,
         count: (inside, boat.rods.iter().filter(stays).count()),
         others: boat
             .order
             .iter()
             .filter_map(|number| {
                 let aboard = boat.rods.iter().find(|one| one.boat.number == *number)?;
-                Some((*number, aboard.name.clone(), aboard.fishes()))
+                Some((*number, aboard.name.clone(), is_in(aboard)))
             })
             .collect(),
         cautions: words::cautions_of_day(&here.outing, system),

@@ -1,13 +1,15 @@
 //! The pages of the boat's instruments, of practice, and of the phone.
 
+use super::boat::figure;
 use super::{bare_frame, frame};
+use crate::draw::{Path, Px};
 use crate::forms::boat as form;
 use crate::screens::{Choice, Field, Instruments, LiveFigure, Phone, Practice, Screen};
 use crate::seen::Device;
 use crate::units::System;
 use crate::words::boat as say;
 use jiff::Timestamp;
-use motilis_core::boat::{Cell, Freshness};
+use motilis_core::boat::Cell;
 use motilis_core::evidence::{Angler, Record};
 use motilis_core::units::{Metres, MetresPerSecond};
 use motilis_formats::nmea::Counts;
@@ -130,92 +132,69 @@ pub fn instruments(
     })
 }
 
+/// Every figure with its age, also while it is fresh.
 fn figures(told: &Told, system: System) -> Vec<(&'static str, LiveFigure)> {
     let known = &told.known;
-    let aboard = &known.instruments;
-    let shown = |age: f64, freshness: Freshness, value: String, of: &str| LiveFigure {
-        value: if freshness == Freshness::Gone {
-            "–".to_owned()
-        } else {
-            value
-        },
-        unit: "",
-        of: format!("{of}{age:.0} s ago"),
-        state: match freshness {
-            Freshness::Fresh => "fresh",
-            Freshness::Stale => "stale",
-            Freshness::Gone => "gone",
-        },
+    let (aboard, now) = (&known.instruments, known.now);
+    let words = |value: String| crate::units::Figure { value, unit: "" };
+    let paddle = if aboard.paddle_is_sound(now) {
+        "believed"
+    } else {
+        "not believed"
     };
-    let mut all = Vec::new();
-    if let Some(fix) = aboard.fix {
-        let [latitude, longitude] = fix.value.place;
-        let place = format!("{latitude:.5}, {longitude:.5}");
-        all.push((
+    let all = [
+        (
             "Place",
-            shown(fix.age(known.now), fix.freshness(known.now), place, ""),
-        ));
-    }
-    if let Some(ground) = aboard.ground {
-        let (speed, course) = ground.value;
-        let course = course.map_or(String::new(), |course| format!(" on {course:.0}°"));
-        let value = format!("{}{course}", system.speed(speed));
-        all.push((
+            aboard.fix.map(|fix| {
+                figure(Some(fix), now, "", |fix| {
+                    let [latitude, longitude] = fix.place;
+                    words(format!("{latitude:.5}, {longitude:.5}"))
+                })
+            }),
+        ),
+        (
             "Over ground",
-            shown(
-                ground.age(known.now),
-                ground.freshness(known.now),
-                value,
-                "",
-            ),
-        ));
-    }
-    if let Some(paddle) = aboard.paddle {
-        let sound = if aboard.paddle_is_sound(known.now) {
-            ""
-        } else {
-            "not believed, "
-        };
-        let value = system.speed(paddle.value.0).to_string();
-        all.push((
+            aboard.ground.map(|ground| {
+                figure(Some(ground), now, "", |(speed, course)| {
+                    let course = course.map_or(String::new(), |course| format!(" on {course:.0}°"));
+                    words(format!("{}{course}", system.speed(speed)))
+                })
+            }),
+        ),
+        (
             "Paddle",
-            shown(
-                paddle.age(known.now),
-                paddle.freshness(known.now),
-                value,
-                sound,
-            ),
-        ));
-    }
-    if let Some(depth) = aboard.depth {
-        let value = system.depth(depth.value).to_string();
-        all.push((
+            aboard
+                .paddle
+                .map(|said| figure(Some(said), now, paddle, |(speed, _)| system.speed(speed))),
+        ),
+        (
             "Bottom",
-            shown(depth.age(known.now), depth.freshness(known.now), value, ""),
-        ));
-    }
-    if let Some(degrees) = aboard.temperature {
-        let value = system.temperature(degrees.value).to_string();
-        all.push((
+            aboard
+                .depth
+                .map(|said| figure(Some(said), now, "", |depth| system.depth(depth))),
+        ),
+        (
             "Water",
-            shown(
-                degrees.age(known.now),
-                degrees.freshness(known.now),
-                value,
-                "",
-            ),
-        ));
-    }
-    if let Some(wind) = aboard.wind {
-        let (from, speed, felt) = wind.value;
-        let how = if felt { "felt" } else { "true" };
-        let value = format!("{} from {from:.0}° off the bow, {how}", system.speed(speed));
-        all.push((
+            aboard
+                .temperature
+                .map(|said| figure(Some(said), now, "", |degrees| system.temperature(degrees))),
+        ),
+        (
             "Wind",
-            shown(wind.age(known.now), wind.freshness(known.now), value, ""),
-        ));
-    }
-    all
+            aboard.wind.map(|wind| {
+                figure(Some(wind), now, "", |(from, speed, felt)| {
+                    let how = if felt { "as felt aboard" } else { "true" };
+                    words(format!(
+                        "{} from {from:.0}° off the bow, {how}",
+                        system.speed(speed)
+                    ))
+                })
+            }),
+        ),
+    ];
+    all.into_iter()
+        .filter_map(|(name, shown)| Some((name, shown?)))
+        .collect()
 }
 
 fn current(told: &Told, system: System) -> String {
@@ -388,13 +367,18 @@ pub fn phone(
     let codes = addresses.iter().filter_map(|address| {
         let code = qrcode::QrCode::new(address.as_bytes()).ok()?;
         let wide = code.width();
-        let mut path = String::new();
+        let mut path = Path::default();
         for (place, colour) in code.to_colors().into_iter().enumerate() {
             if colour == qrcode::Color::Dark {
-                path.push_str(&square(place % wide, place / wide));
+                let one = Px(1.0);
+                path.push('M', &[Px((place % wide) as f64), Px((place / wide) as f64)]);
+                path.push('h', &[one]);
+                path.push('v', &[one]);
+                path.push('h', &[Px(-1.0)]);
+                path.push('z', &[]);
             }
         }
-        Some((address.clone(), path, wide))
+        Some((address.clone(), path.to_string(), wide))
     });
     let says = if secure {
         vec![
@@ -412,8 +396,4 @@ pub fn phone(
         codes: codes.collect(),
         says,
     })
-}
-
-fn square(x: usize, y: usize) -> String {
-    format!("M{x} {y}h1v1h-1z")
 }

@@ -193,6 +193,8 @@ pub struct SetOutAssistant {
     pub wanted: String,
     /// The speed to go meanwhile.
     pub speed: String,
+    /// Whether an outing goes on.
+    pub running: bool,
     /// How many are in, of how many.
     pub count: (usize, usize),
     /// The others: number, rig, and whether it is in.

@@ -8,6 +8,8 @@ use motilis_live::{Known, Link, Told, Wire};
 
 /// A silence so long is worth a word, s.
 const SILENT: f64 = 3.0;
+/// A bottom that is less sure than this may be another, m.
+const UNSURE: f64 = 0.5;
 /// Sentences of which most must be sound, before anything is said of them.
 const ENOUGH: u64 = 60;
 
@@ -138,21 +140,23 @@ pub fn heed(heed: &Heed, system: System) -> String {
     }
 }
 
-/// "Rod 2 touches in 25 s: wind in 8 ft, or go up to 1.5 mph"; `None` while nothing does.
+/// "Rod 2 touches in about 25 s: wind in 8 ft, or go up to 1.5 mph"; `None` while nothing does.
 pub fn warning(ahead: &Ahead, system: System) -> Option<String> {
     let first = ahead.warnings.first()?;
-    let touches = match ahead.warnings.as_slice() {
-        [one] => format!("Rod {} touches in {:.0} s", one.rod, one.in_s),
-        many => {
-            let mut numbers: Vec<u8> = many.iter().map(|warning| warning.rod).collect();
-            numbers.sort_unstable();
-            let numbers: Vec<String> = numbers.iter().map(u8::to_string).collect();
-            format!(
-                "Rods {} touch, the first in {:.0} s",
-                numbers.join(" and "),
-                first.in_s
-            )
-        }
+    let mut numbers: Vec<u8> = ahead.warnings.iter().map(|warning| warning.rod).collect();
+    numbers.sort_unstable();
+    let numbers: Vec<String> = numbers.iter().map(u8::to_string).collect();
+    // Where the bottom was sounded far aside nobody knows that it is there.
+    let may = if first.sure.0 > UNSURE { "may " } else { "" };
+    let touches = match numbers.as_slice() {
+        [one] if may.is_empty() => format!("Rod {one} touches in about {:.0} s", first.in_s),
+        [one] => format!("Rod {one} may touch in about {:.0} s", first.in_s),
+        [all @ .., last] => format!(
+            "Rods {} and {last} {may}touch, the first in about {:.0} s",
+            all.join(", "),
+            first.in_s
+        ),
+        [] => return None,
     };
     let acts: Vec<String> = ahead.heed.iter().map(|act| heed(act, system)).collect();
     Some(if acts.is_empty() {
@@ -162,7 +166,7 @@ pub fn warning(ahead: &Ahead, system: System) -> Option<String> {
     })
 }
 
-/// "Rod 2 passes 3 ft over your fish in 18 s: slow to 0.9 mph for 12 s"; `None` where no rod comes by one.
+/// "Rod 2 passes about 3 ft over your fish in 18 s: slow to 0.9 mph for 12 s"; `None` where no rod comes by one.
 pub fn passing(ahead: &Ahead, system: System) -> Option<String> {
     let one = ahead.passing.first()?;
     let off = system.depth(Metres(one.over.0.abs()));
@@ -175,7 +179,7 @@ pub fn passing(ahead: &Ahead, system: System) -> Option<String> {
         )
     });
     Some(format!(
-        "Rod {} passes {off} {where_to} your fish in {:.0} s{slow}",
+        "Rod {} passes about {off} {where_to} your fish in {:.0} s{slow}",
         one.rod, one.in_s
     ))
 }
@@ -194,5 +198,96 @@ pub fn wire(wire: &Wire) -> String {
         }
         Wire::Simulated(pace) if (pace - 1.0).abs() < 1e-9 => "a simulated boat".to_owned(),
         Wire::Simulated(pace) => format!("a simulated boat, {pace} times as fast as life"),
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use motilis_core::boat::{Passing, Slow, Warning};
+    use motilis_core::units::{FOOT, MILE_PER_HOUR};
+    use rstest::rstest;
+
+    fn warning(rod: u8, in_s: f64, sure: f64) -> Warning {
+        Warning {
+            rod,
+            in_s,
+            by: Metres(0.3),
+            sure: Metres(sure),
+        }
+    }
+
+    #[rstest]
+    #[case::one(vec![warning(2, 25.0, 0.1)], "Rod 2 touches in about 25 s: wind in 8.0 ft, or go up to 1.5 mph")]
+    #[case::aside(vec![warning(2, 25.0, 1.0)], "Rod 2 may touch in about 25 s: wind in 8.0 ft, or go up to 1.5 mph")]
+    #[case::three(
+        vec![warning(3, 20.0, 0.1), warning(1, 25.0, 0.1), warning(2, 30.0, 0.1)],
+        "Rods 1, 2 and 3 touch, the first in about 20 s: wind in 8.0 ft, or go up to 1.5 mph"
+    )]
+    fn a_touch_is_told_with_its_acts(#[case] warnings: Vec<Warning>, #[case] says: &str) {
+        let ahead = Ahead {
+            warnings,
+            heed: vec![
+                Heed::WindIn(vec![(2, 8.0 * FOOT)]),
+                Heed::Speed(1.5 * MILE_PER_HOUR),
+            ],
+            passing: Vec::new(),
+        };
+        assert_eq!(warning_of(&ahead), says);
+    }
+
+    fn warning_of(ahead: &Ahead) -> String {
+        super::warning(ahead, System::Imperial).unwrap()
+    }
+
+    #[test]
+    fn what_nothing_keeps_off_says_so_and_what_does_not_come_says_nothing() {
+        let mut ahead = Ahead::default();
+        assert_eq!(super::warning(&ahead, System::Metric), None);
+        ahead.warnings.push(warning(1, 12.0, 0.0));
+        assert_eq!(
+            super::warning(&ahead, System::Metric).unwrap(),
+            "Rod 1 touches in about 12 s: nothing tried keeps it off; lift or take it in"
+        );
+    }
+
+    #[test]
+    fn a_fish_that_is_passed_too_high_is_slowed_down_to() {
+        let ahead = Ahead {
+            passing: vec![Passing {
+                rod: 2,
+                mark: 1,
+                in_s: 18.0,
+                over: 3.0 * FOOT,
+                slow: Some(Slow {
+                    to: 0.9 * MILE_PER_HOUR,
+                    for_s: 12.0,
+                }),
+            }],
+            ..Ahead::default()
+        };
+        assert_eq!(
+            passing(&ahead, System::Imperial).unwrap(),
+            "Rod 2 passes about 3.0 ft over your fish in 18 s: slow to 0.9 mph for 12 s"
+        );
+    }
+
+    #[rstest]
+    #[case::off(Told::default(), "No instruments are heard")]
+    #[case::trying(
+        Told { wire: Some(Wire::Tcp("a:1".into())), link: Link::Trying("a:1 does not answer".into()), silent_s: Some(12.0), ..Told::default() },
+        "No data for 12 s. A:1 does not answer; trying again."
+    )]
+    #[case::ended(
+        Told { wire: Some(Wire::Udp(1)), link: Link::Ended, ..Told::default() },
+        "The recording has come to its end."
+    )]
+    #[case::nothing_yet(
+        Told { wire: Some(Wire::Udp(1)), link: Link::Open, ..Told::default() },
+        "The line is open; nothing was said on it yet."
+    )]
+    fn a_link_is_told_by_what_is_wrong_with_it(#[case] told: Told, #[case] says: &str) {
+        let said = link(&told, System::Imperial);
+        assert!(said.starts_with(says), "{said}");
     }
 }

@@ -18,6 +18,7 @@
     put(part(place, "unit"), now.unit);
     put(part(place, "of"), now.of);
     place.className = place.className.replace(/age-\w+/, `age-${now.state}`);
+    if (id === "speed") place.classList.toggle("is-long", now.value.length > 3);
   };
   const SIGNS = { rolling: "#g-rolling_over", stalled: "#g-stalled" };
 
@@ -165,10 +166,10 @@
     const now = localStorage.getItem("motilis-dim") || "";
     here()?.classList.remove("dim-75", "dim-55");
     if (now && here()) here().classList.add(now);
-    at("dim")?.setAttribute("aria-pressed", String(Boolean(now)));
+    at("boat-dim")?.setAttribute("aria-pressed", String(Boolean(now)));
   };
   document.addEventListener("click", (event) => {
-    if (event.target.closest?.("#dim") === null || !event.target.closest) return;
+    if (!event.target.closest?.("#boat-dim")) return;
     const now = localStorage.getItem("motilis-dim") || "";
     localStorage.setItem("motilis-dim", DIMS[(DIMS.indexOf(now) + 1) % DIMS.length]);
     dim();

@@ -18,9 +18,11 @@ const keep = async (request, answer) => {
 };
 // A page that was kept says so: its own script tells since when there is no link, and what is tapped on it waits.
 const page = async (request) => {
-  const path = new URL(request.url).pathname;
+  const { pathname: path, search } = new URL(request.url);
   try {
-    return await keep(path, await fetch(request));
+    // What was just done stands on the page once: it is not kept.
+    const answer = await fetch(request);
+    return search ? answer : await keep(path, answer);
   } catch (lost) {
     const kept = await caches.match(path);
     const since = kept && Date.parse(kept.headers.get("date") || "");

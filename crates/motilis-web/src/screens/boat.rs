@@ -76,14 +76,9 @@ pub(crate) async fn page(
     device: motilis_view::Device,
     ask: BoatAsk,
 ) -> Result<motilis_view::screens::Boat, Error> {
-    let (told, beside, now) = (app.live().told(), app.beside(), app.now());
-    let version = app.version();
-    let mut page = app
-        .ask(move |book| Ok(present::boat(book, device, (&told, &beside), &ask, now)?))
-        .await?;
-    // What it shows is of now, whatever the keeper has told so far.
-    page.now.version = version;
-    Ok(page)
+    let (told, now, version) = (app.live().told(), app.now(), app.version());
+    app.ask(move |book| Ok(present::boat(book, device, &told, &ask, (now, version))?))
+        .await
 }
 
 /// Throttle of a simulated boat.
@@ -145,9 +140,9 @@ pub(crate) async fn plan(app: Data<App>, looking: Looking) -> Result<HttpRespons
 
 /// `GET /boat/set-out`
 pub(crate) async fn set_out(app: Data<App>, looking: Looking) -> Result<HttpResponse, Error> {
-    let (told, beside, now) = (app.live().told(), app.beside(), app.now());
+    let (told, now) = (app.live().told(), app.now());
     let page = app
-        .ask(move |book| Ok(present::set_out(book, looking.0, (&told, &beside), now)?))
+        .ask(move |book| Ok(present::set_out(book, looking.0, &told, now)?))
         .await?;
     ok(&page)
 }

@@ -20,6 +20,7 @@ pub(crate) struct Begin {
 
 /// `POST /outings`
 pub(crate) async fn begin(app: Data<App>, sent: Sent<Begin>) -> Result<HttpResponse, Error> {
+    app.leave_practice();
     let act = OutingAct::Begin(sent.form.water.map(WaterId));
     app.do_act(&sent.borne, Act::Outing(act)).await?;
     Ok(see(back(&sent.form.back)))
@@ -35,6 +36,7 @@ pub(crate) struct Open {
 
 /// `POST /outings/open`
 pub(crate) async fn open(app: Data<App>, sent: Sent<Open>) -> Result<HttpResponse, Error> {
+    app.leave_practice();
     let act = OutingAct::Open(OutingId(sent.form.outing));
     app.do_act(&sent.borne, Act::Outing(act)).await?;
     Ok(see(back(&sent.form.back)))

@@ -1,6 +1,7 @@
 //! The program itself: its answers, its refusals, and what survives when it is killed.
 
 mod acts;
+mod boat;
 mod files;
 mod ride;
 mod sheet;
