@@ -4,6 +4,7 @@
 use criterion::Criterion;
 use motilis_store::Store;
 use motilis_web::{App, Hosts, bind};
+use std::path::Path;
 
 /// Measures a page from request to last byte.
 pub fn page(c: &mut Criterion, name: &str, url: &str) {
@@ -22,15 +23,28 @@ pub fn page(c: &mut Criterion, name: &str, url: &str) {
 
 /// A server on the demo data, 40 rigs and 250 parts among them, with more put in; lives as long as the benchmark.
 pub fn serve(more: impl FnOnce(&Store)) -> (tempfile::TempDir, String) {
+    start(more, |app, _| app)
+}
+
+/// The same with a boat under way, that listens to its instruments.
+pub fn serve_under_way(more: impl FnOnce(&Store)) -> (tempfile::TempDir, String) {
+    start(more, |app, folder| app.under_way(folder.join("rides")))
+}
+
+fn start(
+    more: impl FnOnce(&Store),
+    wire: impl FnOnce(App, &Path) -> App + Send + 'static,
+) -> (tempfile::TempDir, String) {
     let folder = tempfile::tempdir().expect("a temporary folder");
     let store = Store::open(&folder.path().join("demo.db")).expect("a new data file");
     motilis_demo::fill(&store, motilis_demo::SEED).expect("the demo fits");
     more(&store);
+    let path = folder.path().to_owned();
     let (sender, receiver) = std::sync::mpsc::channel();
     std::thread::spawn(move || {
         actix_web::rt::System::new().block_on(async move {
-            let server =
-                bind(App::new(store), Hosts::default(), "127.0.0.1:0", None).expect("a port");
+            let app = wire(App::new(store), &path);
+            let server = bind(app, Hosts::default(), "127.0.0.1:0", None).expect("a port");
             sender
                 .send(server.addresses()[0])
                 .expect("the benchmark waits");

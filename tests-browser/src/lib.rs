@@ -24,6 +24,8 @@ pub enum Size {
     Desk,
     /// 390 × 844.
     Phone,
+    /// 1024 × 768.
+    Tablet,
 }
 
 impl Size {
@@ -31,6 +33,7 @@ impl Size {
         match self {
             Self::Desk => (1280, 800),
             Self::Phone => (390, 844),
+            Self::Tablet => (1024, 768),
         }
     }
 }
@@ -51,6 +54,41 @@ impl Visit {
     /// Ends the program under the page.
     pub fn stop_program(&self) {
         self.demo.stop();
+    }
+
+    /// Cuts the link between this window and the program, or mends it.
+    ///
+    /// # Errors
+    /// When the browser does not answer.
+    pub async fn cut_link(&self, cut: bool) -> WebDriverResult<()> {
+        let link = serde_json::json!({
+            "offline": cut, "latency": 0, "downloadThroughput": -1, "uploadThroughput": -1
+        });
+        let cdp = self.browser.cdp();
+        cdp.send_raw("Network.enable", serde_json::json!({}))
+            .await?;
+        cdp.send_raw("Network.emulateNetworkConditions", link)
+            .await
+            .map(drop)
+    }
+
+    /// Waits until nothing waits in the browser any more.
+    ///
+    /// # Errors
+    /// When something still waits, or the browser does not answer.
+    pub async fn all_sent(&self) -> WebDriverResult<()> {
+        let waiting = "return JSON.parse(localStorage.getItem('motilis-outbox') || '[]').length";
+        let started = Instant::now();
+        while started.elapsed() < PATIENCE {
+            let waiting: u64 = self.browser.execute(waiting, vec![]).await?.convert()?;
+            if waiting == 0 {
+                return Ok(());
+            }
+            tokio::time::sleep(Duration::from_millis(50)).await;
+        }
+        Err(WebDriverError::RequestFailed(
+            "something still waits".into(),
+        ))
     }
 
     /// Starts it again on the same file.
@@ -263,6 +301,17 @@ where
     F: AsyncFnOnce(&Visit) -> WebDriverResult<T>,
 {
     visit(Demo::start(), size, script).await;
+}
+
+/// The same with the simulated boat so many times as fast as life.
+///
+/// # Panics
+/// As [`demo`].
+pub async fn sailing<F, T>(size: Size, pace: u8, script: F)
+where
+    F: AsyncFnOnce(&Visit) -> WebDriverResult<T>,
+{
+    visit(Demo::sailing(pace), size, script).await;
 }
 
 /// The same on an empty data file.

@@ -20,7 +20,15 @@ impl Demo {
     /// # Panics
     /// When the program is not built or does not start.
     pub fn start() -> Self {
-        Self::with("demo")
+        Self::with(&["demo"])
+    }
+
+    /// Starts it with the simulated boat so many times as fast as life.
+    ///
+    /// # Panics
+    /// As [`Demo::start`].
+    pub fn sailing(pace: u8) -> Self {
+        Self::with(&["demo", "--pace", &pace.to_string()])
     }
 
     /// Starts it on a free port with an empty data file.
@@ -28,10 +36,10 @@ impl Demo {
     /// # Panics
     /// As [`Demo::start`].
     pub fn blank() -> Self {
-        Self::with("serve")
+        Self::with(&["serve"])
     }
 
-    fn with(command: &str) -> Self {
+    fn with(command: &[&str]) -> Self {
         let folder = tempfile::tempdir().expect("a temporary folder");
         let (process, address) = run(command, "127.0.0.1:0", folder.path());
         Self {
@@ -57,7 +65,7 @@ impl Demo {
     /// As [`Demo::start`].
     pub fn start_again(&self) {
         let host = self.address.trim_start_matches("http://");
-        let (process, _) = run("serve", host, self.folder.path());
+        let (process, _) = run(&["serve"], host, self.folder.path());
         *self.process.lock().expect("nobody fails with it") = process;
     }
 
@@ -78,9 +86,10 @@ impl Drop for Demo {
 }
 
 /// The program on the data file of a folder, with the address it prints.
-fn run(command: &str, listen: &str, folder: &std::path::Path) -> (Child, String) {
+fn run(command: &[&str], listen: &str, folder: &std::path::Path) -> (Child, String) {
     let mut process = Command::new(program())
-        .args([command, "--listen", listen, "--data"])
+        .args(command)
+        .args(["--listen", listen, "--data"])
         .arg(folder.join("demo.db"))
         .stdout(Stdio::piped())
         .spawn()

@@ -23,14 +23,14 @@ const LOOKS: Duration = Duration::from_millis(500);
 const KEEPS: Duration = Duration::from_secs(20);
 /// Seed of the demo lake.
 const LAKE: u64 = 27;
-/// Where a simulated boat goes, metres to the north and east.
-const ROUTE: [[f64; 2]; 6] = [
-    [-420.0, -380.0],
-    [380.0, -320.0],
-    [430.0, 260.0],
-    [60.0, 420.0],
-    [-200.0, 90.0],
-    [-460.0, 320.0],
+/// Where a simulated boat goes, metres to the north and east: back and forth over a shoal of the demo lake that rises from 29 ft
+/// to 19 to 21 ft, each quarter of an hour.
+const ROUTE: [[f64; 2]; 5] = [
+    [480.0, -230.0],
+    [480.0, 150.0],
+    [520.0, 150.0],
+    [480.0, -200.0],
+    [520.0, -230.0],
 ];
 /// The wind over it, degrees and m/s, and where its water goes, m/s to the north and east.
 const WIND: (f64, f64) = (250.0, 3.5);

@@ -283,7 +283,8 @@ fn import_track(incoming: &Incoming) -> Result<()> {
     let track = Track::new(recorded.name, recorded.points).with_context(|| incoming.refused())?;
     let store = open(&incoming.data)?;
     let (points, length) = (track.points().len(), track.length().0 / 1_000.0);
-    act(&store, Act::Log(LogAct::Track(Box::new(track)))).with_context(|| incoming.refused())?;
+    act(&store, Act::Log(LogAct::Track(Box::new(track), None)))
+        .with_context(|| incoming.refused())?;
     println!("a track of {points} points and {length:.1} km is in the log");
     Ok(())
 }

@@ -49,15 +49,7 @@ async fn four_rods_through_an_evening_with_the_link_cut_twice() {
             visit.until("#link-says", "2 kept here").await?;
             visit.start_program_again();
             visit.until("#link-says", "").await?;
-            for _ in 0..400 {
-                let waits =
-                    "return JSON.parse(localStorage.getItem('motilis-outbox') || '[]').length";
-                let waits: i64 = visit.browser.execute(waits, vec![]).await?.convert()?;
-                if waits == 0 {
-                    break;
-                }
-                tokio::time::sleep(std::time::Duration::from_millis(50)).await;
-            }
+            visit.all_sent().await?;
             visit.go("/log").await?;
             visit.find("#log-head").await?;
             assert_eq!(

@@ -20,21 +20,6 @@ async fn pause(milliseconds: u64) {
     tokio::time::sleep(Duration::from_millis(milliseconds)).await;
 }
 
-/// Waits until nothing waits in the browser any more.
-async fn all_sent(visit: &Visit) -> WebDriverResult<()> {
-    for _ in 0..300 {
-        let waiting = "return JSON.parse(localStorage.getItem('motilis-outbox') || '[]').length";
-        let waiting: i64 = visit.browser.execute(waiting, vec![]).await?.convert()?;
-        if waiting == 0 {
-            return Ok(());
-        }
-        pause(50).await;
-    }
-    Err(WebDriverError::RequestFailed(
-        "something still waits".into(),
-    ))
-}
-
 /// The program goes under the taps and comes back: they are kept, shown at once, outlive a reload, and each is done
 /// once.
 #[tokio::test]
@@ -60,7 +45,7 @@ async fn taps_outlive_a_link_that_drops() {
         visit.until("#link-says", "cannot be opened").await?;
         visit.find("#fish-on").await?;
         visit.start_program_again();
-        all_sent(visit).await?;
+        visit.all_sent().await?;
         assert_eq!(entries(visit).await?, before + 4);
         visit.forget_console().await
     })
@@ -78,12 +63,12 @@ async fn what_waits_outlives_a_reload() {
             from: '/log', page: 'gone'}]))";
         visit.browser.execute(held, vec![]).await?;
         visit.go("/log").await?;
-        all_sent(visit).await?;
+        visit.all_sent().await?;
         assert_eq!(entries(visit).await?, before + 1);
         // Asked for again under its number it is the same fish.
         visit.browser.execute(held, vec![]).await?;
         visit.go("/log").await?;
-        all_sent(visit).await?;
+        visit.all_sent().await?;
         assert_eq!(entries(visit).await?, before + 1);
         Ok(())
     })
@@ -101,7 +86,7 @@ async fn a_refused_act_stays_with_its_sentence() {
         visit.go("/today").await?;
         visit.until("#link-acts", "the log takes").await.or(visit.until("#link-acts", "The log takes").await)?;
         visit.click("#link-acts .b").await?;
-        all_sent(visit).await?;
+        visit.all_sent().await?;
         visit.forget_console().await
     })
     .await;
@@ -123,7 +108,7 @@ async fn quick_taps_on_a_slow_link_are_each_one_fish() {
         visit.browser.execute(taps, vec![]).await?;
         visit.until("#link-says", "Kept here").await?;
         pause(1_200).await;
-        all_sent(visit).await?;
+        visit.all_sent().await?;
         let fast = json!({ "offline": false, "latency": 0, "downloadThroughput": -1, "uploadThroughput": -1 });
         cdp.send_raw("Network.emulateNetworkConditions", fast).await?;
         assert_eq!(entries(visit).await?, before + 5);
@@ -133,7 +118,7 @@ async fn quick_taps_on_a_slow_link_are_each_one_fish() {
             .execute("const b = document.getElementById('fish-on'); b.click(); b.click()", vec![])
             .await?;
         visit.until(".notice", "Fish logged").await?;
-        all_sent(visit).await?;
+        visit.all_sent().await?;
         assert_eq!(entries(visit).await?, before + 6);
         Ok(())
     })
@@ -154,7 +139,7 @@ async fn two_phones_log_into_one_book() {
             other.execute(tap, vec![]).await?;
             pause(400).await;
         }
-        all_sent(visit).await?;
+        visit.all_sent().await?;
         pause(400).await;
         assert_eq!(entries(visit).await?, before + 6);
         Driver::shared().take_back(other).await

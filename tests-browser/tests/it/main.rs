@@ -2,6 +2,7 @@
 //! an error in the console or a request to another host.
 
 mod bench;
+mod boat;
 mod evening;
 mod hand;
 mod river;

@@ -7,8 +7,8 @@ use crate::switching::dismiss;
 use crate::track::{back_fill, filled, outing_of};
 use jiff::Timestamp;
 use motilis_core::book::{
-    BoatRod, BottomTouch, Caught, Event, EventId, EventKind, Given, OnLine, Outing, PassId,
-    PlannedSpread, Play, RigId, RunningLine, SpreadId,
+    BoatRod, BottomTouch, Caught, Event, EventId, EventKind, Given, OnLine, Outing, OutingId,
+    PassId, PlannedSpread, Play, RigId, RunningLine, SpreadId,
 };
 use motilis_core::evidence::Pass;
 use motilis_core::fields;
@@ -53,8 +53,8 @@ pub enum LogAct {
     Dismiss(RigId),
     /// A photograph of a fish; `None` takes it away.
     Photo(EventId, Option<Box<Photograph>>),
-    /// A track comes in: to the outing it was recorded on, whose entries it tells where they were.
-    Track(Box<Track>),
+    /// A track comes in: to an outing, or to the one it shares most hours with, whose entries it tells where they were.
+    Track(Box<Track>, Option<OutingId>),
     /// The records of a file come in.
     Import(Box<LogImport>),
     /// When a pass really began and ended.
@@ -145,8 +145,8 @@ impl LogAct {
                 }
                 Ok(Some(id.0))
             }
-            Self::Track(track) => {
-                let outing = outing_of(connection, &track)?;
+            Self::Track(track, outing) => {
+                let outing = outing.map_or_else(|| outing_of(connection, &track), Ok)?;
                 let id = tracks::add(connection, outing, &track)?;
                 back_fill(connection, outing)?;
                 Ok(Some(id.0))

@@ -183,7 +183,7 @@ fn eastward(from: Timestamp) -> Track {
 }
 
 fn track(track: Track) -> Act {
-    log(LogAct::Track(Box::new(track)))
+    log(LogAct::Track(Box::new(track), None))
 }
 
 #[rstest]

@@ -61,13 +61,13 @@ pub(crate) fn rod(number: u8, holder: &str, out: f64) -> Afloat {
 }
 
 #[derive(Default, Debug)]
-struct Told {
+pub(crate) struct Told {
     /// Rods that touched a shoal, and how many of them were told ten seconds before or more.
-    shoals: usize,
-    warned: usize,
+    pub(crate) shoals: usize,
+    pub(crate) warned: usize,
     /// Rods that were warned of, and how many of them came no nearer than a foot.
-    alarms: usize,
-    false_alarms: usize,
+    pub(crate) alarms: usize,
+    pub(crate) false_alarms: usize,
 }
 
 /// A rod's own story.
@@ -87,7 +87,7 @@ const RISE: (usize, f64) = (45, 0.6);
 const SETTLED: f64 = 200.0;
 
 /// A boat over the bed of a seed for so many minutes, nobody heeding a thing.
-fn sail(seed: u64, minutes: u64, order: Order, rods: Vec<Afloat>) -> Told {
+pub(crate) fn sail(seed: u64, minutes: u64, order: Order, rods: Vec<Afloat>) -> Told {
     let origin = [50.42, -95.61];
     let at: Timestamp = "2026-07-11T23:00:00Z".parse().unwrap();
     let helm = Helm::new([0.0, 0.0], order, 1.2 * MILE_PER_HOUR);

@@ -265,6 +265,13 @@ fn line(told: &Told, beside: &Beside, now: Timestamp, system: System) -> Line {
                 .and_then(|heed| heed_act(heed, beside, system)),
         };
     }
+    if let Some(text) = say::grounded(&known.rods) {
+        return Line {
+            mark: "watch",
+            text,
+            act: None,
+        };
+    }
     let bending = |bend: &&motilis_live::Bend| {
         let fishes = known.rods.iter().any(|rod| rod.number == bend.rod);
         fishes && now.duration_since(bend.at) < SignedDuration::from_mins(5)
@@ -393,6 +400,7 @@ fn rod_now(rod: &RodNow, told: &Told, system: System) -> RodShown {
         )
     });
     let (word, grade) = match (warned, rod.line.on_bottom, clear) {
+        (Some(warning), ..) if warning.in_s < 1.0 => ("touches now".to_owned(), "no"),
         (Some(warning), ..) => (format!("touches in {:.0} s", warning.in_s), "no"),
         (None, true, _) => ("on the bottom".to_owned(), "watch"),
         (None, false, _) if !works => (

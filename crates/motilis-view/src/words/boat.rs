@@ -1,7 +1,7 @@
 //! What is said of the boat under way.
 
 use crate::units::System;
-use motilis_core::boat::{Ahead, Freshness, Heed, Remark, Source};
+use motilis_core::boat::{Ahead, Freshness, Heed, Remark, RodNow, Source};
 use motilis_core::spread::State;
 use motilis_core::units::{Metres, MetresPerSecond};
 use motilis_live::{Known, Link, Told, Wire};
@@ -121,9 +121,10 @@ fn faster(speed: MetresPerSecond, system: System) -> String {
     format!("go up to {}", system.speed(speed))
 }
 
-fn wound(rods: &[(u8, Metres)], system: System) -> String {
-    let each = rods.iter().map(|(number, length)| {
-        if rods.len() == 1 {
+fn wound(each: &[(u8, Metres)], system: System) -> String {
+    let one = each.len() == 1;
+    let each = each.iter().map(|(number, length)| {
+        if one {
             format!("wind in {}", system.depth(*length))
         } else {
             format!("wind rod {number} in by {}", system.depth(*length))
@@ -140,24 +141,53 @@ pub fn heed(heed: &Heed, system: System) -> String {
     }
 }
 
+/// "Rod 2"; "Rods 1, 2 and 3".
+fn rods(numbers: impl Iterator<Item = u8>) -> String {
+    let mut numbers: Vec<u8> = numbers.collect();
+    numbers.sort_unstable();
+    let numbers: Vec<String> = numbers.iter().map(u8::to_string).collect();
+    match numbers.as_slice() {
+        [all @ .., last] if !all.is_empty() => format!("Rods {} and {last}", all.join(", ")),
+        numbers => format!("Rod {}", numbers.concat()),
+    }
+}
+
+/// "Rods 1 and 4 are on the bottom: lift them, or go faster"; `None` where all are off it.
+pub fn grounded(now: &[RodNow]) -> Option<String> {
+    let on_it: Vec<u8> = now
+        .iter()
+        .filter(|rod| rod.line.on_bottom)
+        .map(|rod| rod.number)
+        .collect();
+    let (are, them) = match on_it.len() {
+        0 => return None,
+        1 => ("is", "it"),
+        _ => ("are", "them"),
+    };
+    let which = rods(on_it.into_iter());
+    Some(format!(
+        "{which} {are} on the bottom: lift {them}, or go faster"
+    ))
+}
+
 /// "Rod 2 touches in about 25 s: wind in 8 ft, or go up to 1.5 mph"; `None` while nothing does.
 pub fn warning(ahead: &Ahead, system: System) -> Option<String> {
     let first = ahead.warnings.first()?;
-    let mut numbers: Vec<u8> = ahead.warnings.iter().map(|warning| warning.rod).collect();
-    numbers.sort_unstable();
-    let numbers: Vec<String> = numbers.iter().map(u8::to_string).collect();
+    let warned = rods(ahead.warnings.iter().map(|warning| warning.rod));
+    let one = ahead.warnings.len() == 1;
     // Where the bottom was sounded far aside nobody knows that it is there.
-    let may = if first.sure.0 > UNSURE { "may " } else { "" };
-    let touches = match numbers.as_slice() {
-        [one] if may.is_empty() => format!("Rod {one} touches in about {:.0} s", first.in_s),
-        [one] => format!("Rod {one} may touch in about {:.0} s", first.in_s),
-        [all @ .., last] => format!(
-            "Rods {} and {last} {may}touch, the first in about {:.0} s",
-            all.join(", "),
-            first.in_s
-        ),
-        [] => return None,
+    let touch = match (first.sure.0 > UNSURE, one) {
+        (true, _) => "may touch",
+        (false, true) => "touches",
+        (false, false) => "touch",
     };
+    let soonest = if one { "" } else { ", the first" };
+    let when = if first.in_s < 1.0 {
+        "now".to_owned()
+    } else {
+        format!("in about {:.0} s", first.in_s)
+    };
+    let touches = format!("{warned} {touch}{soonest} {when}");
     let acts: Vec<String> = ahead.heed.iter().map(|act| heed(act, system)).collect();
     Some(if acts.is_empty() {
         format!("{touches}: nothing tried keeps it off; lift or take it in")
@@ -205,6 +235,7 @@ pub fn wire(wire: &Wire) -> String {
 mod tests {
     use super::*;
     use motilis_core::boat::{Passing, Slow, Warning};
+    use motilis_core::motion::LineFrame;
     use motilis_core::units::{FOOT, MILE_PER_HOUR};
     use rstest::rstest;
 
@@ -218,12 +249,13 @@ mod tests {
     }
 
     #[rstest]
-    #[case::one(vec![warning(2, 25.0, 0.1)], "Rod 2 touches in about 25 s: wind in 8.0 ft, or go up to 1.5 mph")]
-    #[case::aside(vec![warning(2, 25.0, 1.0)], "Rod 2 may touch in about 25 s: wind in 8.0 ft, or go up to 1.5 mph")]
+    #[case::one(vec![warning(2, 25.0, 0.1)], "Rod 2 touches in about 25 s: wind in 8 ft, or go up to 1.5 mph")]
+    #[case::aside(vec![warning(2, 25.0, 1.0)], "Rod 2 may touch in about 25 s: wind in 8 ft, or go up to 1.5 mph")]
     #[case::three(
         vec![warning(3, 20.0, 0.1), warning(1, 25.0, 0.1), warning(2, 30.0, 0.1)],
-        "Rods 1, 2 and 3 touch, the first in about 20 s: wind in 8.0 ft, or go up to 1.5 mph"
+        "Rods 1, 2 and 3 touch, the first in about 20 s: wind in 8 ft, or go up to 1.5 mph"
     )]
+    #[case::now(vec![warning(2, 0.4, 0.1)], "Rod 2 touches now: wind in 8 ft, or go up to 1.5 mph")]
     fn a_touch_is_told_with_its_acts(#[case] warnings: Vec<Warning>, #[case] says: &str) {
         let ahead = Ahead {
             warnings,
@@ -251,6 +283,34 @@ mod tests {
         );
     }
 
+    fn rod_now(number: u8, on_bottom: bool) -> RodNow {
+        RodNow {
+            number,
+            line: LineFrame {
+                points: Vec::new(),
+                depth: Metres(6.0),
+                speed: 1.2 * MILE_PER_HOUR,
+                state: State::Works,
+                on_bottom,
+            },
+            half: None,
+            place: [0.0; 2],
+            bottom: None,
+            strip: Vec::new(),
+            lowest: Metres(6.0),
+            clearance: None,
+        }
+    }
+
+    #[rstest]
+    #[case::none([false, false], None)]
+    #[case::one([false, true], Some("Rod 2 is on the bottom: lift it, or go faster"))]
+    #[case::both([true, true], Some("Rods 1 and 2 are on the bottom: lift them, or go faster"))]
+    fn rods_on_the_bottom_are_named(#[case] on_it: [bool; 2], #[case] says: Option<&str>) {
+        let rods = [rod_now(1, on_it[0]), rod_now(2, on_it[1])];
+        assert_eq!(grounded(&rods).as_deref(), says);
+    }
+
     #[test]
     fn a_fish_that_is_passed_too_high_is_slowed_down_to() {
         let ahead = Ahead {
@@ -268,7 +328,7 @@ mod tests {
         };
         assert_eq!(
             passing(&ahead, System::Imperial).unwrap(),
-            "Rod 2 passes about 3.0 ft over your fish in 18 s: slow to 0.9 mph for 12 s"
+            "Rod 2 passes about 3 ft over your fish in 18 s: slow to 0.9 mph for 12 s"
         );
     }
 

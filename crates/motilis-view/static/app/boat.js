@@ -37,31 +37,33 @@
     if (sign && sign.getAttribute("href") !== kind) sign.setAttribute("href", kind);
   };
 
-  // The one line keeps its button where it is for a moment: a thumb on its way down finds what it saw.
-  let changedAt = 0, pending = null;
-  const CALM = 700;
+  // The one line's button never becomes another under a thumb on its way down: it goes for a moment first. Another speed for the
+  // same throttle is the same button.
+  const CALM = 700, HELM = "/boat/helm ";
+  let went = -CALM, later = 0;
+  const stands = (form) => form.hidden ? "" : `${form.getAttribute("action")} ${JSON.stringify([...at("line-fields").children].map((field) => [field.name, field.value]))}`;
   const line = (now) => {
     const place = at("boat-line");
     if (!place) return;
     put(at("line-text"), now.text);
     place.dataset.mark = now.mark;
     place.querySelector("svg use").setAttribute("href", `#m-${now.mark || "works"}`);
-    const form = at("line-form"), act = now.act;
-    const kind = act ? `${act.address} ${JSON.stringify(act.fields)}` : "";
-    if (form.dataset.kind === kind) return;
-    if (pending !== kind) {
-      pending = kind;
-      changedAt = performance.now();
-      // What a button did a moment ago it does not do any more.
-      if (form.dataset.kind !== undefined) form.hidden = true;
-      if (form.dataset.kind !== undefined) return void setTimeout(() => line(now), CALM);
+    const form = at("line-form"), dismiss = at("line-dismiss"), act = now.act;
+    const wanted = act ? `${act.address} ${JSON.stringify(act.fields)}` : "", there = stands(form);
+    clearTimeout(later);
+    if (there === wanted) return;
+    if (there && !(there.startsWith(HELM) && wanted.startsWith(HELM))) {
+      form.hidden = true;
+      if (dismiss) dismiss.hidden = true;
+      went = performance.now();
     }
-    if (form.dataset.kind !== undefined && performance.now() - changedAt < CALM) return;
-    form.dataset.kind = kind;
-    form.hidden = !act;
-    const dismiss = at("line-dismiss");
-    if (dismiss) dismiss.hidden = act?.address !== "/log/switch";
     if (!act) return;
+    if (performance.now() - went < CALM) {
+      later = setTimeout(() => line(now), CALM);
+      return;
+    }
+    form.hidden = false;
+    if (dismiss) dismiss.hidden = act.address !== "/log/switch";
     form.action = act.address;
     put(at("line-act"), act.label);
     at("line-fields").replaceChildren(...act.fields.map(([name, value]) => {
@@ -88,7 +90,8 @@
       const x = Number(rule.dataset.nought) + now.at * Number(rule.dataset.slope);
       rider.setAttribute("transform", `translate(${Math.max(0, Math.min(390, x)).toFixed(1)} 0)`);
     }
-    line(now.line);
+    // What was told before the page was made knows less than it does.
+    if (now.version >= Number(boat.dataset.version)) line(now.line);
     for (const rod of now.rods) row(rod);
     // Another device did something: the page is looked at anew, unless a hand is at it.
     if (now.version > Number(boat.dataset.version)) document.dispatchEvent(new CustomEvent("motilis:refresh", { detail: now.version }));
@@ -158,6 +161,12 @@
     const dialog = at(opener.dataset.dialog);
     if (dialog?.open) dialog.close();
     dialog?.showModal();
+  });
+
+  // What was tapped in it is done, or kept: it closes, also without a link.
+  document.addEventListener("submit", (event) => {
+    const dialog = event.target.closest?.("dialog.boat-acts");
+    if (dialog) setTimeout(() => dialog.close());
   });
 
   // The whole page darker, by hand only.

@@ -14,8 +14,9 @@ use serde::Deserialize;
 use std::path::Path;
 use std::time::Duration;
 
-/// No phone is told more often.
+/// No phone is told more often than once a second of the boat's time, nor than this.
 const A_SECOND: Duration = Duration::from_millis(950);
+const OFTEN: Duration = Duration::from_millis(200);
 
 /// What the page is asked to show beside the boat.
 #[derive(Default, Deserialize)]
@@ -110,7 +111,8 @@ pub(crate) async fn live(app: Data<App>, looking: Looking) -> HttpResponse {
         (changes, app, false),
         move |(mut changes, app, told)| async move {
             if told {
-                sleep(A_SECOND).await;
+                let pace = app.live().clock().pace().max(1.0);
+                sleep(A_SECOND.div_f64(pace).max(OFTEN)).await;
                 changes.changed().await.ok()?;
             }
             changes.mark_unchanged();

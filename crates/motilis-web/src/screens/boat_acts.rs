@@ -264,18 +264,17 @@ pub(crate) async fn end_practice(
 pub(crate) async fn keep_track(app: &App, borne: &Borne) -> Result<(), Error> {
     let here = app
         .ask(|book| {
-            Ok(book
-                .here()
-                .map(|here| (here.outing.started, here.water.name.clone()))?)
+            let here = book.here()?;
+            Ok((here.id, here.outing.started, here.water.name.clone()))
         })
         .await?;
-    let (started, name) = here;
+    let (outing, started, name) = here;
     let points = app.live().track_since(started);
     let Ok(track) = Track::new(name, points) else {
         // Nobody was heard: there is none to keep.
         return Ok(());
     };
-    let act = Act::Log(LogAct::Track(Box::new(track)));
+    let act = Act::Log(LogAct::Track(Box::new(track), Some(outing)));
     app.do_act(&borne.and("track"), act).await?;
     Ok(())
 }

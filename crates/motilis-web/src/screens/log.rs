@@ -191,8 +191,16 @@ fn twin_of(
         let apart = event.at.duration_since(at).as_secs_f64().abs();
         event.kind == EventKind::Fish && event.rod == Some(rod) && apart <= TWINS * pace.max(1.0)
     };
-    let found = entries.iter().find(|(_, event)| near(event));
-    Ok(found.map(|(_, event)| (rod, event.at)))
+    let Some((_, first)) = entries.iter().find(|(_, event)| near(event)) else {
+        return Ok(None);
+    };
+    // A rod that went out again meanwhile has another; the pass that the first one ended is none of those.
+    let passes = passes::of_outing(book.connection(), here)?;
+    let again = passes.iter().any(|(_, pass)| {
+        let since = pass.from >= first.at && pass.from <= at;
+        pass.rod == Some(rod) && since && pass.to != Some(first.at)
+    });
+    Ok((!again).then_some((rod, first.at)))
 }
 
 /// A rod by its number; none when nobody named one.

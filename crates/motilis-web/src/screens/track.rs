@@ -114,7 +114,7 @@ pub(crate) async fn take_in(
                     Err(HelmError::Refused(refusal)) => present::refusal_sentence(&refusal),
                     home => {
                         home?;
-                        return Ok(Reading::Act(Act::Log(LogAct::Track(Box::new(track)))));
+                        return Ok(Reading::Act(Act::Log(LogAct::Track(Box::new(track), None))));
                     }
                 },
                 Err(sentence) => sentence,

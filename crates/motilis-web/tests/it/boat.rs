@@ -248,6 +248,19 @@ fn the_stream_tells_every_second_and_other_phones_see_what_one_did() {
     assert!(seen.is_some());
 }
 
+/// A rod that is out again a moment later may have another: nobody is asked.
+#[test]
+fn a_rod_that_went_out_again_has_another_fish() {
+    let server = sailing();
+    let tap = [("rod", "2"), ("screen", "boat")];
+    for _ in 0..2 {
+        let fish = [("kind", "fish"), tap[0], tap[1]];
+        let told = follow(&server, server.post("/log", &fish));
+        assert!(told.body.contains("Fish logged: rod 2"), "{}", told.body);
+        follow(&server, server.post("/log/rods/out", &tap));
+    }
+}
+
 #[test]
 fn a_fish_tapped_on_two_phones_is_asked_after_once() {
     let server = TestServer::start();
