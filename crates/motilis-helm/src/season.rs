@@ -200,7 +200,8 @@ impl Reckoner<'_> {
         let water = self.water(outing.water)?;
         let place = water.as_ref().and_then(|water| water.place().ok());
         let dawn = place.and_then(|place| dawn(place, outing.started).ok()?);
-        let logged = logged(outing, &events, &passes);
+        let heard = outings::heard(self.connection, id)?;
+        let logged = logged(outing, &events, &passes).heard(heard);
         for (_, pass) in &passes {
             self.build(pass);
         }
@@ -319,5 +320,6 @@ pub fn logged_today(book: &Book<'_>) -> Result<Logged, Error> {
     let here = book.here()?;
     let events = events::of_outing(book.connection(), here.id)?;
     let passes = passes::of_outing(book.connection(), here.id)?;
-    Ok(logged(&here.outing, &events, &passes))
+    let heard = outings::heard(book.connection(), here.id)?;
+    Ok(logged(&here.outing, &events, &passes).heard(heard))
 }

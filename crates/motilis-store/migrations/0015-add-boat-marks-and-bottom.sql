@@ -1,5 +1,5 @@
 -- The boat under way: fish seen on the sounder, the angler's own bottom of a water, what a moment was like, and outings that
--- are practice on a simulated lake and count for nothing.
+-- are practice on a simulated lake and count for nothing; when the boat's instruments were last heard on an outing.
 CREATE TABLE fish_marks (
     id INTEGER PRIMARY KEY,
     outing_id INTEGER NOT NULL REFERENCES outings (id),
@@ -30,5 +30,6 @@ CREATE TABLE bottom_cells (
 ) STRICT, WITHOUT ROWID;
 
 ALTER TABLE outings ADD COLUMN practice INTEGER NOT NULL DEFAULT 0;
+ALTER TABLE outings ADD COLUMN heard_utc_s INTEGER;
 ALTER TABLE events ADD COLUMN temperature_c REAL;
 ALTER TABLE events ADD COLUMN bottom_m REAL;

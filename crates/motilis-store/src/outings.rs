@@ -92,6 +92,34 @@ pub fn set_practice(connection: &Connection, id: OutingId) -> Result<(), Error> 
     Ok(())
 }
 
+/// When the boat's instruments were last heard while an outing went on.
+///
+/// # Errors
+/// [`Error::Missing`], [`Error::Unreadable`].
+pub fn heard(connection: &Connection, id: OutingId) -> Result<Option<Timestamp>, Error> {
+    let mut statement =
+        connection.prepare_cached("SELECT heard_utc_s FROM outings WHERE id = ?1")?;
+    let second: Option<i64> = found(
+        statement.query_row([id.0], |row| row.get(0)),
+        "outing",
+        id.0,
+    )?;
+    // A second that cannot be one tells nothing.
+    Ok(second.and_then(|second| Timestamp::from_second(second).ok()))
+}
+
+/// The boat's instruments were heard.
+///
+/// # Errors
+/// [`Error::Sqlite`].
+pub fn set_heard(connection: &Connection, id: OutingId, at: Timestamp) -> Result<(), Error> {
+    connection.execute(
+        "UPDATE outings SET heard_utc_s = ?2 WHERE id = ?1 AND ended_utc_s IS NULL",
+        (id.0, at.as_second()),
+    )?;
+    Ok(())
+}
+
 /// Says which conditions are carried over.
 ///
 /// # Errors

@@ -10,7 +10,7 @@ use motilis_core::units::MetresPerSecond;
 use motilis_helm::{Aboard, BoatSettings, Book, afloat};
 use motilis_live::simulator::{Bed, Fishery, Helm, Order, Simulator};
 use motilis_live::{Setting, Waters, Wire};
-use motilis_store::{bottoms, fish_marks};
+use motilis_store::{bottoms, fish_marks, outings};
 use motilis_view::present::Beside;
 use std::collections::HashMap;
 use std::sync::{Arc, PoisonError, Weak};
@@ -21,6 +21,8 @@ use std::time::{Duration, Instant};
 const LOOKS: Duration = Duration::from_millis(500);
 /// How often the bottom is written down, and what changes with the hour is read anew.
 const KEEPS: Duration = Duration::from_secs(20);
+/// Instruments that were silent for longer are not heard, s.
+const HEARD: f64 = 30.0;
 /// Seed of the demo lake.
 const LAKE: u64 = 27;
 /// Where a simulated boat goes, metres to the north and east: back and forth over a shoal of the demo lake that rises from 29 ft
@@ -76,6 +78,7 @@ impl Keeper {
         if due {
             self.kept = Instant::now();
             self.keep();
+            self.sign_of_life();
         }
     }
 
@@ -184,6 +187,27 @@ impl Keeper {
             }
             Some(wire) => live.listen(wire),
             None => live.listen(Wire::Off),
+        }
+    }
+
+    /// Writes down that the outing's boat is heard: its hours go on without a tap. What a recording says was heard another day.
+    fn sign_of_life(&self) {
+        let told = self.app.live().told();
+        let heard = told.silent_s.is_some_and(|seconds| seconds < HEARD);
+        let now_heard = heard && !matches!(told.wire, None | Some(Wire::Off | Wire::Replay(..)));
+        if !now_heard || !self.app.beside().running {
+            return;
+        }
+        let now = self.app.now();
+        let kept =
+            self.app
+                .store()
+                .write(|connection| match Book::new(connection).here_if_any()? {
+                    Some(here) => Ok(outings::set_heard(connection, here.id, now)?),
+                    None => Ok::<_, Error>(()),
+                });
+        if let Err(error) = kept {
+            tracing::warn!(%error, "that the boat is heard could not be written down");
         }
     }
 

@@ -130,6 +130,8 @@ pub struct Logged {
     pub started: Timestamp,
     /// When it ended, if the angler said so.
     pub ended: Option<Timestamp>,
+    /// When the boat's instruments were last heard on it.
+    pub heard: Option<Timestamp>,
     /// Its entries.
     pub entries: Vec<Entry>,
     /// What was in the water; empty where nobody kept it.
@@ -178,16 +180,24 @@ impl Logged {
         Self {
             started,
             ended,
+            heard: None,
             entries,
             passes,
         }
     }
 
+    /// The same, with the boat's instruments heard on it until then.
+    #[must_use]
+    pub fn heard(self, heard: Option<Timestamp>) -> Self {
+        Self { heard, ..self }
+    }
+
     /// The hours of the outing; `None` when nobody said when it ended and nothing shows it.
     ///
     /// An end that was said holds, up to [`LONGEST`]. Otherwise the outing ends [`AFTER_LAST`] after its last
-    /// sign of life: an entry made on the water, or a line put out or taken in. Entries typed in later stretch
-    /// nothing, and what lies more than a day after the beginning belongs to another outing.
+    /// sign of life: an entry made on the water, or a line put out or taken in; or, if that is later, when the boat's
+    /// instruments were last heard. Entries typed in later stretch nothing, and what lies more than a day after the beginning
+    /// belongs to another outing.
     pub fn span(&self) -> Option<Span> {
         let latest = self.started + LONGEST;
         if let Some(ended) = self.ended {
@@ -202,14 +212,16 @@ impl Logged {
             .passes
             .iter()
             .flat_map(|pass| [Some(pass.from), pass.to]);
+        let within = |at: &Timestamp| (self.started..=latest).contains(at);
         let last = made
             .map(|entry| entry.at)
             .chain(moved.flatten())
-            .filter(|at| (self.started..=latest).contains(at))
-            .max()?;
+            .filter(within)
+            .max()
+            .map(|last| last + AFTER_LAST);
         Some(Span {
             from: self.started,
-            to: (last + AFTER_LAST).min(latest),
+            to: last.max(self.heard.filter(within))?.min(latest),
             end: End::Reckoned,
         })
     }
@@ -341,6 +353,7 @@ mod tests {
         Logged {
             started: at(0.0),
             ended: None,
+            heard: None,
             entries,
             passes,
         }
@@ -405,6 +418,19 @@ mod tests {
         assert_abs_diff_eq!(records[&rig(1)].rod_hours, 2.0, epsilon = 1e-9);
         assert_abs_diff_eq!(records[&rig(2)].rod_hours, 0.25, epsilon = 1e-9);
         assert_eq!(records[&rig(2)].fish, 0);
+    }
+
+    /// Hours without a fish are hours: a boat that is heard has not gone home.
+    #[rstest]
+    #[case::heard_on(Some(3.0), 3.0)]
+    #[case::not_long_after_the_last_entry(Some(1.1), 1.25)]
+    #[case::of_another_day(Some(30.0), 1.25)]
+    #[case::never(None, 1.25)]
+    fn an_outing_goes_on_while_its_boat_is_heard(#[case] heard: Option<f64>, #[case] hours: f64) {
+        let day = logged(vec![entry(1, 1.0, false)], vec![pass(1, 0.0, None)]);
+        let span = day.heard(heard.map(at)).span().unwrap();
+        assert_eq!(span.end, End::Reckoned);
+        assert!((span.hours() - hours).abs() < 1e-9, "{}", span.hours());
     }
 
     #[rstest]

@@ -470,6 +470,7 @@ mod tests {
         let logged = Logged {
             started: at(0.0),
             ended: Some(at(5.0)),
+            heard: None,
             entries,
             passes,
         };

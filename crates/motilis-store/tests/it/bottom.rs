@@ -109,3 +109,38 @@ fn a_mark_is_of_its_outing_and_practice_has_no_stamp() {
             .unwrap()
     );
 }
+
+/// A boat that is heard makes its outing another for who counts hours; one that has ended hears nothing more.
+#[test]
+fn an_outing_remembers_when_its_boat_was_last_heard() {
+    let (_folder, path) = folder();
+    let store = Store::open(&path).unwrap();
+    let id = store
+        .write(|connection| {
+            let water = waters::add(connection, &water())?;
+            outings::add(connection, &outing(water))
+        })
+        .unwrap();
+    let hear = |second| {
+        store
+            .write(|connection| outings::set_heard(connection, id, at(second)))
+            .unwrap();
+        store
+            .read(|connection| {
+                let heard = outings::heard(connection, id)?;
+                Ok::<_, motilis_store::Error>((heard, stamps::all(connection, None)?))
+            })
+            .unwrap()
+    };
+    let ((first, stamp), (second, later)) = (hear(60), hear(120));
+    assert_eq!((first, second), (Some(at(60)), Some(at(120))));
+    assert_ne!(stamp, later);
+    store
+        .write(|connection| {
+            let mut over = outings::get(connection, id)?;
+            over.ended = Some(at(150));
+            outings::update(connection, id, &over)
+        })
+        .unwrap();
+    assert_eq!(hear(180).0, Some(at(120)));
+}

@@ -610,9 +610,10 @@ fn row(
     boat: &Boat<'_>,
     system: System,
 ) -> BoatRow {
-    let running = boat.running;
-    let number = aboard.boat.number;
-    let live = now.rods.iter().find(|rod| rod.number == number).cloned();
+    let (number, running) = (aboard.boat.number, boat.running);
+    let fishes = aboard.fishes() && running;
+    // The instruments may not know yet that it came in.
+    let live = now.rods.iter().find(|rod| fishes && rod.number == number);
     let unfit = told.known.unfit.iter().any(|one| one.number == number);
     let hours = counted.iter().find(|(one, ..)| *one == number);
     let (long, fish) = hours.map_or((0.0, 0), |(_, long, fish)| (*long, *fish));
@@ -628,22 +629,24 @@ fn row(
         out: format!("{} out", system.depth(aboard.boat.rod.out)),
         hours: format!("{} h {:02}, {fish} fish", minutes / 60, minutes % 60),
         let_out: let_out(aboard.boat.rod.out, boat.set.reel, system),
-        fishes: aboard.fishes() && running,
+        fishes,
         away: aboard.boat.away,
         cannot: aboard.depth.as_ref().err().map(cannot_row),
-        now: live.unwrap_or_else(|| steady(aboard, running, unfit, system)),
+        now: live
+            .cloned()
+            .unwrap_or_else(|| steady(aboard, fishes, unfit, system)),
     }
 }
 
 /// A rod of which the instruments say nothing: as it runs straight on at the outing's speed.
-fn steady(aboard: &Aboard, running: bool, unfit: bool, system: System) -> RodShown {
+fn steady(aboard: &Aboard, fishes: bool, unfit: bool, system: System) -> RodShown {
     let number = aboard.boat.number;
     let depth = aboard.depth.as_ref().ok();
     let half = aboard.sure.as_ref().map_or(String::new(), |sure| {
         let half = Metres(0.5 * (sure.depth.high.0 - sure.depth.low.0));
         plus_minus(half, system)
     });
-    let word = match (unfit, aboard.fishes() && running) {
+    let word = match (unfit, fishes) {
         (true, _) => "cannot be towed along",
         (false, true) => "steady run",
         (false, false) => "aboard",
