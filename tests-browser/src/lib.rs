@@ -72,6 +72,30 @@ impl Visit {
             .map(drop)
     }
 
+    /// Begins an outing on the boat and lets out the demo's four rods by the assistant, one after the other.
+    ///
+    /// # Errors
+    /// When the browser does not answer, or a rod is not in.
+    pub async fn set_out_all(&self) -> WebDriverResult<()> {
+        self.go("/boat").await?;
+        self.until("#line-text", "No outing goes on").await?;
+        self.click("#line-act").await?;
+        self.click(".boat-ways a[href='/boat/set-out']").await?;
+        for number in 1..=4 {
+            let done = format!("{} of 4 in", number - 1);
+            self.until("#set-out-head", &done).await?;
+            self.until(".set-out-line", "let out").await?;
+            self.click("#in").await?;
+        }
+        self.until(".set-out-done", "All rods are in").await?;
+        self.click(".set-out-done a").await?;
+        for number in 1..=4 {
+            let row = format!("#rod-{number} .boat-fish");
+            self.until(&row, "Fish on").await?;
+        }
+        Ok(())
+    }
+
     /// Waits until nothing waits in the browser any more.
     ///
     /// # Errors
@@ -192,9 +216,19 @@ impl Visit {
 
     /// Waits until an element's words hold a text; says what they were when they never do.
     pub async fn until(&self, css: &str, wanted: &str) -> WebDriverResult<()> {
+        self.until_within(css, wanted, PATIENCE).await
+    }
+
+    /// The same with a patience of one's own.
+    pub async fn until_within(
+        &self,
+        css: &str,
+        wanted: &str,
+        patience: Duration,
+    ) -> WebDriverResult<()> {
         let mut last = String::new();
         let started = Instant::now();
-        while started.elapsed() < PATIENCE {
+        while started.elapsed() < patience {
             let words = again(async || {
                 let all = self.browser.find_all(By::Css(css)).await?;
                 match all.first() {
@@ -266,6 +300,17 @@ impl Visit {
         let answer = self.browser.cdp().send_raw("Page.printToPDF", how).await?;
         let pdf = answer["data"].as_str().unwrap_or_default();
         Ok(paper::render(pdf, dpi))
+    }
+
+    /// Makes the window another size.
+    pub async fn resize(&self, width: u32, height: u32) -> WebDriverResult<()> {
+        let metrics = serde_json::json!({
+            "width": width, "height": height, "deviceScaleFactor": 1, "mobile": false
+        });
+        let cdp = self.browser.cdp();
+        cdp.send_raw("Emulation.setDeviceMetricsOverride", metrics)
+            .await
+            .map(drop)
     }
 
     /// Writes a picture of the window.

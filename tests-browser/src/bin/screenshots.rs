@@ -1,8 +1,10 @@
 //! Takes the pictures of `docs/screenshots/` from the demo data:
 //! `cargo run --package motilis-tests-browser --bin screenshots [FOLDER]`.
 
-use motilis_tests_browser::{Size, blank, demo};
-use std::path::PathBuf;
+use motilis_tests_browser::{Size, Visit, blank, demo, sailing};
+use std::path::{Path, PathBuf};
+use std::time::Duration;
+use thirtyfour::prelude::*;
 
 #[tokio::main]
 async fn main() {
@@ -18,9 +20,10 @@ async fn main() {
     .await;
     for (size, suffix) in [(Size::Desk, ""), (Size::Phone, "-phone")] {
         demo(size, async |visit| {
-            // On the phone the tank gives way to the river.
-            let second = if size == Size::Desk { "tank" } else { "river" };
-            for screen in ["today", second, "spread", "log"] {
+            let screens = ["today", "spread", "log", "tank"];
+            // The tank is for the desk.
+            let shown = if size == Size::Desk { 4 } else { 3 };
+            for screen in &screens[..shown] {
                 visit.go(&format!("/{screen}")).await?;
                 visit.find("h1").await?;
                 let name = format!("{screen}{suffix}.png");
@@ -42,15 +45,42 @@ async fn main() {
                     slider.dispatchEvent(new Event('input', {bubbles: true}))";
                 visit.browser.execute(half, vec![]).await?;
                 visit.picture(&folder.join("motion.png")).await?;
-                visit.click("#theme").await?;
-                visit.go("/today").await?;
-                visit.find("[data-bs-theme=dark] h1").await?;
-                visit.picture(&folder.join("today-night.png")).await?;
             }
             Ok(())
         })
         .await;
     }
+    sailing(Size::Phone, 20, async |visit| {
+        by_thumb(visit, &folder).await
+    })
+    .await;
+    sailing(Size::Tablet, 20, async |visit| {
+        visit.set_out_all().await?;
+        // Half an hour of soundings.
+        tokio::time::sleep(Duration::from_secs(95)).await;
+        visit.picture(&folder.join("boat-landscape.png")).await
+    })
+    .await;
+}
+
+/// The phone by day and by night, what comes told, beside each other in one picture.
+async fn by_thumb(visit: &Visit, folder: &Path) -> WebDriverResult<()> {
+    visit.set_out_all().await?;
+    visit
+        .until_within("#line-text", "touch", Duration::from_secs(240))
+        .await?;
+    let day = visit.browser.screenshot_as_png_base64().await?;
+    visit.click("#theme").await?;
+    visit.find("[data-bs-theme=dark] #boat").await?;
+    let night = visit.browser.screenshot_as_png_base64().await?;
+    visit.browser.goto("about:blank").await?;
+    let both = format!(
+        "document.body.style.cssText = 'margin:0;display:flex;gap:20px;background:#777'; \
+         document.body.innerHTML = '<img src=\"data:image/png;base64,{day}\"><img src=\"data:image/png;base64,{night}\">'"
+    );
+    visit.browser.execute(&both, vec![]).await?;
+    visit.resize(800, 844).await?;
+    visit.picture(&folder.join("boat.png")).await
 }
 
 /// Pages of the desk and the names of their pictures, beside the four of the water.

@@ -22,28 +22,6 @@ async fn pause() {
 const EARLIER: &str = "const earlier = (clock) => { const then = new Date(clock.replace(' ', 'T') + 'Z'); \
     then.setUTCHours(then.getUTCHours() - 3); return then.toISOString().slice(0, 16).replace('T', ' '); };";
 
-/// The outing begins, and the four rods are let out by the assistant, one after the other.
-async fn set_out(visit: &Visit) -> WebDriverResult<()> {
-    visit.go("/boat").await?;
-    visit.until("#line-text", "No outing goes on").await?;
-    visit.click("#line-act").await?;
-    visit.click(".boat-ways a[href='/boat/set-out']").await?;
-    for number in 1..=4 {
-        let done = format!("{} of 4 in", number - 1);
-        visit.until("#set-out-head", &done).await?;
-        visit.until(".set-out-line", "let out").await?;
-        visit.click("#in").await?;
-    }
-    visit.until(".set-out-done", "All rods are in").await?;
-    visit.click(".set-out-done a").await?;
-    for number in 1..=4 {
-        visit
-            .until(&format!("#rod-{number} .boat-fish"), "Fish on")
-            .await?;
-    }
-    Ok(())
-}
-
 /// They had been fishing for three hours before anybody took the phone out: hours that tell.
 async fn since_the_afternoon(visit: &Visit) -> WebDriverResult<()> {
     visit.go("/today").await?;
@@ -143,7 +121,7 @@ async fn tap(visit: &Visit, rod: u8, kind: &str) -> WebDriverResult<()> {
 #[tokio::test]
 async fn an_evening_on_the_simulated_boat(#[case] size: Size) {
     sailing(size, 20, async |visit| {
-        set_out(visit).await?;
+        visit.set_out_all().await?;
         past_a_shoal(visit).await?;
         since_the_afternoon(visit).await?;
         // Strikes while the boat's network is gone: kept, shown, sent, each with its own figures.

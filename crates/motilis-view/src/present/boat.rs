@@ -239,6 +239,7 @@ pub fn now(told: &Told, beside: &Beside, now: Timestamp, system: System) -> Now 
             system.temperature(degrees)
         }),
         clock: local.strftime("%H:%M").to_string(),
+        second: now.as_second(),
         dark: dark(beside, now),
         link: say::link(told, system),
         line: line(told, beside, now, system),
@@ -339,7 +340,10 @@ fn line(told: &Told, beside: &Beside, now: Timestamp, system: System) -> Line {
             }),
         };
     }
-    Line::default()
+    Line {
+        text: say::clear(told, system).unwrap_or_default().to_owned(),
+        ..Line::default()
+    }
 }
 
 /// What can be done about a touch with one tap.
@@ -617,7 +621,10 @@ fn row(
     let unfit = told.known.unfit.iter().any(|one| one.number == number);
     let hours = counted.iter().find(|(one, ..)| *one == number);
     let (long, fish) = hours.map_or((0.0, 0), |(_, long, fish)| (*long, *fish));
-    let minutes = (long * 60.0).round() as u64;
+    let since = aboard.open.as_ref().filter(|_| fishes).map(|(_, pass)| {
+        let second = pass.from.as_second();
+        (second, in_for((now.second - second) / 60))
+    });
     let runs = aboard.rig.as_ref().and_then(|rig| rig.runs().ok());
     BoatRow {
         number,
@@ -627,7 +634,8 @@ fn row(
             (finish_class(colour), colour.key())
         }),
         out: format!("{} out", system.depth(aboard.boat.rod.out)),
-        hours: format!("{} h {:02}, {fish} fish", minutes / 60, minutes % 60),
+        hours: format!("{}, {fish} fish", in_for((long * 60.0).round() as i64)),
+        since,
         let_out: let_out(aboard.boat.rod.out, boat.set.reel, system),
         fishes,
         away: aboard.boat.away,
@@ -636,6 +644,12 @@ fn row(
             .cloned()
             .unwrap_or_else(|| steady(aboard, fishes, unfit, system)),
     }
+}
+
+/// "1 h 02", of minutes.
+fn in_for(minutes: i64) -> String {
+    let minutes = minutes.max(0);
+    format!("{} h {:02}", minutes / 60, minutes % 60)
 }
 
 /// A rod of which the instruments say nothing: as it runs straight on at the outing's speed.

@@ -60,6 +60,8 @@ pub struct BoatRow {
     pub out: String,
     /// "0 h 40 min, 2 fish".
     pub hours: String,
+    /// Since when it is in, in seconds since 1970, and how long that is: "1 h 02".
+    pub since: Option<(i64, String)>,
     /// "let out 68 ft: about 95 turns of your reel".
     pub let_out: String,
     /// Whether it is in the water.
@@ -165,6 +167,8 @@ pub struct Now {
     pub temperature: Figure,
     /// The hour.
     pub clock: String,
+    /// The same, in seconds since 1970.
+    pub second: i64,
     /// How long there is light.
     pub dark: String,
     /// How it stands with the instruments; empty while all is well.

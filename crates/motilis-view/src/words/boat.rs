@@ -196,6 +196,13 @@ pub fn warning(ahead: &Ahead, system: System) -> Option<String> {
     })
 }
 
+/// That nothing touches, where all is heard and the bottom of every rod is known.
+pub fn clear(told: &Told, system: System) -> Option<&'static str> {
+    let rods = &told.known.rods;
+    let known = !rods.is_empty() && rods.iter().all(|rod| rod.clearance.is_some());
+    (known && link(told, system).is_empty()).then_some("Clear as far as the boat has sounded.")
+}
+
 /// "Rod 2 passes about 3 ft over your fish in 18 s: slow to 0.9 mph for 12 s"; `None` where no rod comes by one.
 pub fn passing(ahead: &Ahead, system: System) -> Option<String> {
     let one = ahead.passing.first()?;

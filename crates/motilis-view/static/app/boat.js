@@ -22,11 +22,16 @@
   };
   const SIGNS = { rolling: "#g-rolling_over", stalled: "#g-stalled" };
 
-  const row = (now) => {
+  const row = (now, second) => {
     const place = at(`rod-${now.number}`);
     if (!place || place.classList.contains("is-aboard")) return;
     place.className = place.className.replace(/is-(ok|watch|no)/, `is-${now.grade}`);
     put(part(place, "word"), now.word);
+    const hours = part(place, "hours");
+    if (hours) {
+      const minutes = Math.max(0, Math.floor((second - Number(hours.dataset.since)) / 60));
+      put(hours, `${Math.floor(minutes / 60)} h ${String(minutes % 60).padStart(2, "0")}`);
+    }
     put(part(place, "depth"), now.depth);
     put(part(place, "half"), now.half);
     part(place, "bottom")?.setAttribute("d", now.bottom);
@@ -92,7 +97,7 @@
     }
     // What was told before the page was made knows less than it does.
     if (now.version >= Number(boat.dataset.version)) line(now.line);
-    for (const rod of now.rods) row(rod);
+    for (const rod of now.rods) row(rod, now.second);
     // Another device did something: the page is looked at anew, unless a hand is at it.
     if (now.version > Number(boat.dataset.version)) document.dispatchEvent(new CustomEvent("motilis:refresh", { detail: now.version }));
   };

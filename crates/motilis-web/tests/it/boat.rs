@@ -248,6 +248,25 @@ fn the_stream_tells_every_second_and_other_phones_see_what_one_did() {
     assert!(seen.is_some());
 }
 
+/// Quiet is told only once the bottom under every rod has been sounded.
+#[test]
+fn nothing_ahead_is_said_when_it_is_known() {
+    let server = TestServer::under_way();
+    follow(
+        &server,
+        server.post("/boat/instruments", &[("way", "simulated"), ("pace", "20")]),
+    );
+    out(&server);
+    let text = |now: &serde_json::Value| now["line"]["text"].as_str().unwrap().to_owned();
+    let first = until(&server, "rods in motion", |now| {
+        now["rods"].as_array().unwrap().len() == 4
+    });
+    assert!(!text(&first).starts_with("Clear"), "{first}");
+    until(&server, "all clear", |now| {
+        text(now).starts_with("Clear as far")
+    });
+}
+
 /// A rod that is out again a moment later may have another: nobody is asked.
 #[test]
 fn a_rod_that_went_out_again_has_another_fish() {
