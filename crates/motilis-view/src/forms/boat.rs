@@ -328,3 +328,60 @@ pub fn mark_read(sent: &Texts, system: System) -> Result<Metres, Field> {
     }
     Err(depth.field)
 }
+
+/// Paces of a practice trip.
+const TRIP_PACES: [(&str, &str); 3] = [
+    ("5", "5 times as fast as life"),
+    ("10", "10 times"),
+    ("20", "20 times"),
+];
+/// Lakes of practice have numbers up to this.
+const SEEDS: u64 = 999_999;
+
+/// The form of a practice trip.
+pub struct TripForm {
+    /// How fast.
+    pub paces: Vec<Choice>,
+    /// The lake's number.
+    pub seed: Field,
+}
+
+impl TripForm {
+    /// It as it was typed.
+    pub fn new(pace: &str, seed: &str) -> Self {
+        Self {
+            paces: Choice::list(TRIP_PACES, pace),
+            seed: text("seed", "Lake number", seed),
+        }
+    }
+}
+
+impl Default for TripForm {
+    fn default() -> Self {
+        Self::new("10", "27")
+    }
+}
+
+/// A practice trip: times as fast as life, and its lake.
+///
+/// # Errors
+/// The form as typed.
+pub fn trip_read(sent: &Texts) -> Result<(f64, u64), TripForm> {
+    let typed = |name: &str| sent.get(name).map_or("", String::as_str).trim();
+    let pace = typed("pace").parse().ok();
+    let seed = typed("seed").parse().ok().filter(|seed| *seed <= SEEDS);
+    if let (Some(pace), Some(seed)) = (pace.filter(|pace| PACES.contains(pace)), seed) {
+        return Ok((pace, seed));
+    }
+    let mut form = TripForm::new(typed("pace"), typed("seed"));
+    // A pace that is none of those offered leaves none chosen: the usual one is.
+    if form.paces.iter().all(|pace| !pace.chosen) {
+        form.paces = TripForm::default().paces;
+    }
+    if seed.is_none() {
+        form.seed.problem = Some(Problem(format!(
+            "Lake number is no whole number from 0 to {SEEDS}; type one, such as 27"
+        )));
+    }
+    Err(form)
+}

@@ -243,17 +243,16 @@ impl From<&Truth> for Score {
     }
 }
 
-const PACES: [(&str, &str); 3] = [
-    ("5", "5 times as fast as life"),
-    ("10", "10 times"),
-    ("20", "20 times"),
-];
-
 /// The page of practice.
 ///
 /// # Errors
 /// [`Error::NoOuting`], [`Error::Store`].
-pub fn practice(book: &Book<'_>, device: Device, at: Timestamp) -> Result<Practice, Error> {
+pub fn practice(
+    book: &Book<'_>,
+    device: Device,
+    form: form::TripForm,
+    at: Timestamp,
+) -> Result<Practice, Error> {
     let boat = Boat::load(book, at)?;
     let kept = practice_score(book, boat.here.id)?;
     let score = kept.and_then(|kept| serde_json::from_str::<Score>(&kept).ok());
@@ -265,7 +264,8 @@ pub fn practice(book: &Book<'_>, device: Device, at: Timestamp) -> Result<Practi
     Ok(Practice {
         frame: frame(Some(boat.here), Screen::Boat, device, "/boat/practice"),
         running: boat.practice && boat.running,
-        paces: Choice::list(PACES, "10"),
+        paces: form.paces,
+        seed: form.seed,
         score: rows,
         taste,
         lesson,

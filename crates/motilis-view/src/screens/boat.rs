@@ -253,6 +253,8 @@ pub struct Practice {
     pub running: bool,
     /// Paces to choose from.
     pub paces: Vec<Choice>,
+    /// The lake's number.
+    pub seed: Field,
     /// How it goes, or went: what and how much.
     pub score: Vec<(String, String)>,
     /// The rigs by how the fish liked them: name, how often against the best, and what evidence knew.

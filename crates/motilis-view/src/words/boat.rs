@@ -121,16 +121,19 @@ fn faster(speed: MetresPerSecond, system: System) -> String {
     format!("go up to {}", system.speed(speed))
 }
 
+/// "wind in 8 ft"; of several rods "wind them in by 4 to 8 ft".
 fn wound(each: &[(u8, Metres)], system: System) -> String {
-    let one = each.len() == 1;
-    let each = each.iter().map(|(number, length)| {
-        if one {
-            format!("wind in {}", system.depth(*length))
-        } else {
-            format!("wind rod {number} in by {}", system.depth(*length))
-        }
-    });
-    each.collect::<Vec<_>>().join(", ")
+    let by = each.iter().map(|(_, length)| length.0);
+    let (least, most) = (
+        by.clone().fold(f64::INFINITY, f64::min),
+        by.fold(0.0, f64::max),
+    );
+    let (from, to) = (system.depth(Metres(least)), system.depth(Metres(most)));
+    match each {
+        [_] => format!("wind in {to}"),
+        _ if from == to => format!("wind them in by {to}"),
+        _ => format!("wind them in by {} to {to}", from.value),
+    }
 }
 
 /// What keeps the rods off, in words.
@@ -141,14 +144,18 @@ pub fn heed(heed: &Heed, system: System) -> String {
     }
 }
 
-/// "Rod 2"; "Rods 1, 2 and 3".
+/// "Rod 2"; "Rods 1, 2 and 4"; "Rods 1 to 4".
 fn rods(numbers: impl Iterator<Item = u8>) -> String {
     let mut numbers: Vec<u8> = numbers.collect();
     numbers.sort_unstable();
-    let numbers: Vec<String> = numbers.iter().map(u8::to_string).collect();
+    let in_a_row = numbers.windows(2).all(|two| two[0] + 1 == two[1]);
     match numbers.as_slice() {
-        [all @ .., last] if !all.is_empty() => format!("Rods {} and {last}", all.join(", ")),
-        numbers => format!("Rod {}", numbers.concat()),
+        [first, _, .., last] if in_a_row && numbers.len() > 2 => format!("Rods {first} to {last}"),
+        [all @ .., last] if !all.is_empty() => {
+            let all: Vec<String> = all.iter().map(u8::to_string).collect();
+            format!("Rods {} and {last}", all.join(", "))
+        }
+        one => format!("Rod {}", one.first().copied().unwrap_or_default()),
     }
 }
 
@@ -260,7 +267,11 @@ mod tests {
     #[case::aside(vec![warning(2, 25.0, 1.0)], "Rod 2 may touch in about 25 s: wind in 8 ft, or go up to 1.5 mph")]
     #[case::three(
         vec![warning(3, 20.0, 0.1), warning(1, 25.0, 0.1), warning(2, 30.0, 0.1)],
-        "Rods 1, 2 and 3 touch, the first in about 20 s: wind in 8 ft, or go up to 1.5 mph"
+        "Rods 1 to 3 touch, the first in about 20 s: wind in 8 ft, or go up to 1.5 mph"
+    )]
+    #[case::two_of_three(
+        vec![warning(4, 20.0, 0.1), warning(1, 25.0, 0.1), warning(2, 30.0, 0.1)],
+        "Rods 1, 2 and 4 touch, the first in about 20 s: wind in 8 ft, or go up to 1.5 mph"
     )]
     #[case::now(vec![warning(2, 0.4, 0.1)], "Rod 2 touches now: wind in 8 ft, or go up to 1.5 mph")]
     fn a_touch_is_told_with_its_acts(#[case] warnings: Vec<Warning>, #[case] says: &str) {
@@ -273,6 +284,15 @@ mod tests {
             passing: Vec::new(),
         };
         assert_eq!(warning_of(&ahead), says);
+    }
+
+    #[rstest]
+    #[case::one(&[8.0], "wind in 8 ft")]
+    #[case::alike(&[6.0, 6.0], "wind them in by 6 ft")]
+    #[case::each_its_own(&[6.0, 4.0, 12.0], "wind them in by 4 to 12 ft")]
+    fn line_is_wound_in(#[case] feet: &[f64], #[case] says: &str) {
+        let each: Vec<(u8, Metres)> = (1..).zip(feet.iter().map(|feet| *feet * FOOT)).collect();
+        assert_eq!(heed(&Heed::WindIn(each), System::Imperial), says);
     }
 
     fn warning_of(ahead: &Ahead) -> String {

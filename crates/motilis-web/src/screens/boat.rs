@@ -8,6 +8,7 @@ use actix_web::http::header::{CACHE_CONTROL, ContentEncoding};
 use actix_web::rt::time::sleep;
 use actix_web::web::{Bytes, Data, Query};
 use futures_util::stream::unfold;
+use motilis_view::forms::boat::TripForm;
 use motilis_view::present::{self, BoatAsk, InstrumentsAsk, Told};
 use motilis_view::units::System;
 use serde::Deserialize;
@@ -205,11 +206,18 @@ pub(crate) fn rides(app: &App) -> Vec<String> {
 
 /// `GET /boat/practice`
 pub(crate) async fn practice(app: Data<App>, looking: Looking) -> Result<HttpResponse, Error> {
+    ok(&practice_page(&app, looking.0, TripForm::default()).await?)
+}
+
+/// The page with the trip's form.
+pub(crate) async fn practice_page(
+    app: &App,
+    device: motilis_view::Device,
+    trip: TripForm,
+) -> Result<motilis_view::screens::Practice, Error> {
     let now = app.now();
-    let page = app
-        .ask(move |book| Ok(present::practice(book, looking.0, now)?))
-        .await?;
-    ok(&page)
+    app.ask(move |book| Ok(present::practice(book, device, trip, now)?))
+        .await
 }
 
 /// `GET /phone`

@@ -11,7 +11,6 @@ use actix_web::web::Data;
 use motilis_core::track::Track;
 use motilis_core::units::{MILE_PER_HOUR, Metres, MetresPerSecond};
 use motilis_helm::{Act, BoatAct, LogAct};
-use motilis_live::PACES;
 use motilis_live::simulator::Order;
 use motilis_store::rods;
 use motilis_view::forms::{Texts, boat as form};
@@ -23,8 +22,6 @@ use std::sync::PoisonError;
 const SET: &str = "/boat/instruments?set=yes";
 /// Least line that stays out when some is wound in.
 const LEAST: Metres = Metres(1.0);
-/// Seeds of lakes that can be typed.
-const SEEDS: u64 = 999_999;
 
 /// `POST /boat/instruments`: where the instruments are heard.
 pub(crate) async fn listen(app: Data<App>, sent: Sent<Texts>) -> Result<HttpResponse, Error> {
@@ -114,11 +111,17 @@ pub(crate) async fn helm(app: Data<App>, sent: Sent<Texts>) -> Result<HttpRespon
             "no simulated boat is under way; your own is steered by hand".into(),
         ));
     };
-    let figure = |name: &str| {
-        sent.form
-            .get(name)
-            .and_then(|text| text.parse::<f64>().ok())
+    let figure = |name: &str, most: f64| match sent.form.get(name) {
+        None => Ok(None),
+        Some(text) => match text.parse::<f64>() {
+            Ok(figure) if figure.abs() <= most => Ok(Some(figure)),
+            _ => Err(Error::BadRequest(format!(
+                "{name} is no figure between -{most} and {most}; use the buttons of the boat"
+            ))),
+        },
     };
+    let (by, speed) = (figure("by", 5.0)?, figure("speed_mps", 5.0)?);
+    let turn = figure("turn", 180.0)?;
     let on = sent
         .form
         .get("screen")
@@ -140,12 +143,12 @@ pub(crate) async fn helm(app: Data<App>, sent: Sent<Texts>) -> Result<HttpRespon
     {
         let mut boat = boat.lock().unwrap_or_else(PoisonError::into_inner);
         let now = boat.helm.throttled();
-        let by = figure("by").map(|tenths| (now.0 + tenths * MILE_PER_HOUR.0).max(0.0));
-        if let Some(speed) = figure("speed_mps").or(by).or(typed.0) {
+        let by = by.map(|faster| (now.0 + faster * MILE_PER_HOUR.0).max(0.0));
+        if let Some(speed) = speed.or(by).or(typed.0) {
             boat.helm.throttle(MetresPerSecond(speed));
         }
         let heading = boat.helm.sailing().heading.to_degrees();
-        let turned = figure("turn").map(|by| heading + by);
+        let turned = turn.map(|by| heading + by);
         if let Some(heading) = typed.1.or(turned) {
             boat.helm.order(Order::Straight(heading.rem_euclid(360.0)));
         }
@@ -207,41 +210,20 @@ pub(crate) async fn wind(app: Data<App>, sent: Sent<Wound>) -> Result<HttpRespon
     }
 }
 
-/// How fast, and on which lake.
-#[derive(Default, Deserialize)]
-#[serde(default)]
-pub(crate) struct Trip {
-    pace: String,
-    seed: String,
-}
-
 /// `POST /boat/practice`
 pub(crate) async fn begin_practice(
     app: Data<App>,
-    sent: Sent<Trip>,
+    sent: Sent<Texts>,
 ) -> Result<HttpResponse, Error> {
-    let pace = sent
-        .form
-        .pace
-        .parse::<f64>()
-        .ok()
-        .filter(|pace| PACES.contains(pace));
-    let seed = sent
-        .form
-        .seed
-        .trim()
-        .parse::<u64>()
-        .ok()
-        .filter(|seed| *seed <= SEEDS);
-    let (Some(pace), Some(seed)) = (pace, seed) else {
-        return Err(Error::BadRequest(
-            "a trip goes between 0.5 and 20 times as fast as life on a lake with a number up to 999999; type both again".into(),
-        ));
-    };
-    let wire = format!("practice {pace} {seed}");
-    app.do_act(&sent.borne, Act::Boat(BoatAct::Practice(wire)))
-        .await?;
-    Ok(see("/boat"))
+    match form::trip_read(&sent.form) {
+        Ok((pace, seed)) => {
+            let wire = format!("practice {pace} {seed}");
+            app.do_act(&sent.borne, Act::Boat(BoatAct::Practice(wire)))
+                .await?;
+            Ok(see("/boat"))
+        }
+        Err(trip) => refused(&super::boat::practice_page(&app, sent.device, trip).await?),
+    }
 }
 
 /// `POST /boat/practice/end`

@@ -344,6 +344,34 @@ fn what_cannot_be_is_said_beside_the_field(
     );
 }
 
+#[rstest]
+#[case::no_number("abc")]
+#[case::nothing("")]
+#[case::too_large("1000000")]
+#[case::half("2.5")]
+fn a_lake_without_a_number_is_refused_beside_its_field(#[case] seed: &str) {
+    let server = TestServer::start();
+    let refused = server.post("/boat/practice", &[("pace", "20"), ("seed", seed)]);
+    assert_eq!(refused.status, 422);
+    let problem = "Lake number is no whole number from 0 to 999999; type one, such as 27";
+    assert!(refused.body.contains(problem), "{}", refused.body);
+    assert!(refused.body.contains(&format!(
+        r#"name="seed" inputmode="numeric" value="{seed}""#
+    )));
+    assert!(refused.body.contains(r#"value="20" checked"#));
+}
+
+#[rstest]
+#[case("by", "inf")]
+#[case("speed_mps", "nan")]
+#[case("turn", "1e300")]
+fn a_helm_takes_what_can_be(#[case] name: &str, #[case] value: &str) {
+    let server = sailing();
+    let refused = server.post("/boat/helm", &[(name, value)]);
+    assert_eq!(refused.status, 400);
+    assert!(refused.body.contains("use the buttons of the boat"));
+}
+
 #[test]
 fn what_needs_instruments_says_so_without_them() {
     let server = TestServer::start();
