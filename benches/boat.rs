@@ -105,7 +105,7 @@ fn with_twelve(store: &Store) {
             }
             Ok::<(), motilis_store::Error>(())
         })
-        .expect("the rods fit")
+        .expect("the rods fit");
 }
 
 fn program(c: &mut Criterion) {

@@ -67,7 +67,7 @@ async fn main() {
 async fn by_thumb(visit: &Visit, folder: &Path) -> WebDriverResult<()> {
     visit.set_out_all().await?;
     visit
-        .until_within("#line-text", "touch", Duration::from_secs(240))
+        .until_within("#line-text", "touch", Duration::from_mins(4))
         .await?;
     let day = visit.browser.screenshot_as_png_base64().await?;
     visit.click("#theme").await?;

@@ -7,7 +7,7 @@ use std::time::{Duration, Instant};
 use thirtyfour::prelude::*;
 
 /// How long a simulated lake may take until something happens on it: two hours of the boat's time.
-const EVENING: Duration = Duration::from_secs(360);
+const EVENING: Duration = Duration::from_mins(6);
 
 async fn asked(visit: &Visit, script: &str) -> WebDriverResult<Option<String>> {
     let answer = visit.browser.execute(script, vec![]).await?;
