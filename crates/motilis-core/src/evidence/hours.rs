@@ -110,6 +110,8 @@ pub enum End {
     Said,
     /// It was left open: a quarter of an hour after the last sign of life.
     Reckoned,
+    /// It was left open: later than that, when the boat's instruments were last heard.
+    Heard,
 }
 
 /// The hours of an outing.
@@ -219,10 +221,15 @@ impl Logged {
             .filter(within)
             .max()
             .map(|last| last + AFTER_LAST);
+        let heard = self.heard.filter(within);
         Some(Span {
             from: self.started,
-            to: last.max(self.heard.filter(within))?.min(latest),
-            end: End::Reckoned,
+            to: last.max(heard)?.min(latest),
+            end: if heard > last {
+                End::Heard
+            } else {
+                End::Reckoned
+            },
         })
     }
 
@@ -422,14 +429,18 @@ mod tests {
 
     /// Hours without a fish are hours: a boat that is heard has not gone home.
     #[rstest]
-    #[case::heard_on(Some(3.0), 3.0)]
-    #[case::not_long_after_the_last_entry(Some(1.1), 1.25)]
-    #[case::of_another_day(Some(30.0), 1.25)]
-    #[case::never(None, 1.25)]
-    fn an_outing_goes_on_while_its_boat_is_heard(#[case] heard: Option<f64>, #[case] hours: f64) {
+    #[case::heard_on(Some(3.0), 3.0, End::Heard)]
+    #[case::not_long_after_the_last_entry(Some(1.1), 1.25, End::Reckoned)]
+    #[case::of_another_day(Some(30.0), 1.25, End::Reckoned)]
+    #[case::never(None, 1.25, End::Reckoned)]
+    fn an_outing_goes_on_while_its_boat_is_heard(
+        #[case] heard: Option<f64>,
+        #[case] hours: f64,
+        #[case] end: End,
+    ) {
         let day = logged(vec![entry(1, 1.0, false)], vec![pass(1, 0.0, None)]);
         let span = day.heard(heard.map(at)).span().unwrap();
-        assert_eq!(span.end, End::Reckoned);
+        assert_eq!(span.end, end);
         assert!((span.hours() - hours).abs() < 1e-9, "{}", span.hours());
     }
 

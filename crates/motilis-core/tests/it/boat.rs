@@ -47,6 +47,24 @@ fn twin() -> Twin {
     twin
 }
 
+/// Goes straight north at a speed for so many seconds, in water that a current carries along; nothing is sounded.
+fn go(twin: &mut Twin, speed: MetresPerSecond, seconds: usize, current: [f64; 2]) {
+    let from = twin.place();
+    for second in 1..=seconds {
+        let after = second as f64;
+        let moved = Moved {
+            through: speed,
+            heading: 0.0,
+            place: [
+                from[0] + (speed.0 + current[0]) * after,
+                from[1] + current[1] * after,
+            ],
+            over_ground: false,
+        };
+        twin.advance(1.0, &moved);
+    }
+}
+
 /// Goes straight north over a bottom for so many metres; the sounder sees all of it.
 fn sail(twin: &mut Twin, metres: f64, bottom: impl Fn(f64) -> f64) {
     let from = twin.place()[0];
@@ -111,6 +129,122 @@ fn a_twin_goes_as_the_recorded_motion_of_the_same_path() {
         }
     }
     assert!(compared > 700, "{compared}");
+}
+
+/// Long enough at a speed, whatever was before, the lines run as the steady solution says: slower is deeper.
+#[test]
+fn in_the_end_a_twin_runs_as_the_steady_solution() {
+    let mut twin = twin();
+    let mut shallowest = [f64::INFINITY; 2];
+    for mph in [1.0, 1.3, 1.6] {
+        let speed = mph * MILE_PER_HOUR;
+        go(&mut twin, speed, 150, [0.0; 2]);
+        let spread = Spread {
+            speed,
+            rods: two().into_iter().map(|afloat| afloat.rod).collect(),
+        };
+        let steady = spread.running(&open_water(), None).unwrap();
+        for (place, rod) in twin.now().iter().enumerate() {
+            let depth = steady.lines[place].rig[2];
+            assert_relative_eq!(rod.line.depth.0, depth, max_relative = 0.01);
+            assert!(rod.line.depth.0 < shallowest[place], "{mph} mph");
+            shallowest[place] = rod.line.depth.0;
+        }
+    }
+}
+
+/// A current carries boat, lines and rigs alike: depths are those of still water, places are not.
+#[test]
+fn a_current_moves_the_rigs_over_ground_and_leaves_their_depth() {
+    let (mut still, mut carried) = (twin(), twin());
+    go(&mut still, SPEED, 120, [0.0; 2]);
+    go(&mut carried, SPEED, 120, [0.1, -0.2]);
+    for (still, carried) in still.now().iter().zip(carried.now()) {
+        assert_relative_eq!(
+            still.line.depth.0,
+            carried.line.depth.0,
+            max_relative = 1e-9
+        );
+        assert_relative_eq!(carried.place[0] - still.place[0], 12.0, epsilon = 0.2);
+        assert_relative_eq!(carried.place[1] - still.place[1], -24.0, epsilon = 0.4);
+    }
+}
+
+/// A boat that stops lets its lines down: on to the bottom, never through it, and nobody is warned of what is there.
+#[test]
+fn lines_of_a_boat_that_stops_lie_on_the_bottom() {
+    let mut twin = twin();
+    sail(&mut twin, 80.0, |_| 9.0);
+    go(&mut twin, MetresPerSecond(0.0), 120, [0.0; 2]);
+    for rod in twin.now() {
+        assert!(rod.line.on_bottom, "{rod:?}");
+        assert!(rod.lowest.0 <= 9.0 + 0.1, "{rod:?}");
+        assert_eq!(rod.half, None);
+        assert_ne!(rod.line.state, State::Works);
+    }
+    assert!(twin.ahead(&[], None, true).warnings.is_empty());
+}
+
+/// What is foretold comes when it was said to: the seconds to the touch against the touch itself.
+#[test]
+fn a_touch_comes_when_it_was_foretold() {
+    let mut twin = twin();
+    let wall = |north: f64| if north > 112.0 { 4.0 } else { 12.0 };
+    sail(&mut twin, 120.0, wall);
+    let ahead = twin.ahead(&[], None, true);
+    assert_eq!(ahead.warnings.len(), 2, "{ahead:?}");
+    for warning in ahead.warnings {
+        let mut after = twin.clone();
+        let mut touched = None;
+        for second in 1..=90 {
+            let from = after.place()[0];
+            sail(&mut after, SPEED.0 * 1.001, wall);
+            assert_relative_eq!(after.place()[0] - from, SPEED.0, epsilon = 1e-9);
+            let now = after.now();
+            let rod = now.iter().find(|rod| rod.number == warning.rod).unwrap();
+            if rod.clearance.is_some_and(|clear| clear.0 < 0.05) {
+                touched = Some(f64::from(second));
+                break;
+            }
+        }
+        let touched = touched.expect("nobody heeded it");
+        assert!(
+            (touched - warning.in_s).abs() < 3.0,
+            "{touched} {warning:?}"
+        );
+    }
+}
+
+/// Line that is taken in brings a rig up, for a moment even higher than it will run, since it is drawn faster through the water; and
+/// what is not known of a current widens the band.
+#[test]
+fn less_line_is_shallower_and_an_unknown_current_makes_unsure() {
+    let mut twin = twin();
+    go(&mut twin, SPEED, 60, [0.0; 2]);
+    let before = twin.now()[0].clone();
+    let mut shorter = two();
+    shorter[0].rod.out = 48.0 * FOOT;
+    twin.set_rods(&shorter, open_water());
+    let (mut highest, mut last) = (f64::INFINITY, f64::INFINITY);
+    for _ in 0..40 {
+        go(&mut twin, SPEED, 3, [0.0; 2]);
+        last = twin.now()[0].line.depth.0;
+        assert!(last < before.line.depth.0, "{last} {before:?}");
+        highest = f64::min(highest, last);
+    }
+    assert!(last < before.line.depth.0 - 0.5, "{last} {before:?}");
+    assert!(highest < last, "{highest} {last}");
+    let known = twin.now()[1].half.unwrap();
+    twin.advance(
+        1.0,
+        &Moved {
+            through: SPEED,
+            heading: 0.0,
+            place: twin.place(),
+            over_ground: true,
+        },
+    );
+    assert!(twin.now()[1].half.unwrap() > known);
 }
 
 #[test]

@@ -283,6 +283,9 @@ fn hours(day: &Day<'_>) -> String {
     let long = long(span.hours());
     match span.end {
         End::Said => format!("It lasted {long}."),
+        End::Heard => {
+            format!("{long} so far: as long as the boat was heard, until you say it ended.")
+        }
         End::Reckoned => format!(
             "{long} so far: reckoned to a quarter of an hour after the last sign of life, until you say it ended."
         ),
