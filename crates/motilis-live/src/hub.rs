@@ -9,7 +9,7 @@ use motilis_core::units::Metres;
 use motilis_formats::nmea::{Counts, Reader};
 use std::collections::{HashMap, VecDeque};
 use std::fs::File;
-use std::io::Write;
+use std::io::{self, Write};
 use std::path::PathBuf;
 use std::sync::mpsc::{Receiver, RecvTimeoutError, SyncSender, sync_channel};
 use std::sync::{Arc, Mutex, PoisonError};
@@ -49,7 +49,7 @@ pub(crate) enum Input {
     /// Another wire.
     Wire(Wire, Option<Box<Sailing>>),
     /// A file to write down what is heard in; none for no more of it.
-    Record(Option<PathBuf>),
+    Record(Option<(PathBuf, File)>),
     /// What was sounded since.
     Sounded(SyncSender<Vec<((i32, i32), Metres)>>),
     /// Nobody asks any more.
@@ -249,9 +249,15 @@ impl Live {
         of(&self.0.boat).clone()
     }
 
-    /// Writes down what is heard, or no more of it.
-    pub fn record(&self, file: Option<PathBuf>) {
+    /// Writes down what is heard in a new file, or no more of it.
+    ///
+    /// # Errors
+    /// When there is such a file, or it cannot be made.
+    pub fn record(&self, path: Option<PathBuf>) -> io::Result<()> {
+        let open = |path: PathBuf| File::create_new(&path).map(|file| (path, file));
+        let file = path.map(open).transpose()?;
         let _ = self.0.to.send(Input::Record(file));
+        Ok(())
     }
 
     /// What was sounded since this was asked: the cell, and how deep.
@@ -342,7 +348,7 @@ impl Hub {
                 self.bridge.set_current(typed);
             }
             Input::Wire(wire, sailing) => self.rewire(wire, sailing),
-            Input::Record(path) => self.record(path),
+            Input::Record(file) => self.record = file,
             Input::Sounded(to) => {
                 let _ = to.send(self.bridge.take_sounded());
                 return false;
@@ -372,21 +378,12 @@ impl Hub {
         self.wire = (wire != Wire::Off).then_some(wire);
     }
 
-    fn record(&mut self, path: Option<PathBuf>) {
-        self.record = path.and_then(|path| match File::create_new(&path) {
-            Ok(file) => Some((path, file)),
-            Err(error) => {
-                tracing::warn!(path = %path.display(), %error, "cannot be recorded to");
-                None
-            }
-        });
-    }
-
     /// Tells whether a new fix was among what was heard.
     fn hear(&mut self, bytes: &[u8], since: Instant) -> bool {
         // A disk that is full ends the recording, not the listening.
         let kept = self.record.as_mut().map(|(_, file)| file.write_all(bytes));
-        if kept.is_some_and(|kept| kept.is_err()) {
+        if let Some(Err(error)) = kept {
+            tracing::warn!(%error, "the recording ends");
             self.record = None;
         }
         let mut heard = Vec::new();

@@ -226,14 +226,16 @@ fn a_simulated_boat_sets_the_clock_and_is_recorded_and_replayed() {
     let folder = tempfile::tempdir().unwrap();
     let file = folder.path().join("ride.nmea");
     let live = live();
-    live.record(Some(file.clone()));
+    live.record(Some(file.clone())).unwrap();
+    // What is there is not written over.
+    assert!(live.record(Some(file.clone())).is_err());
     live.sail(boat(), Some(Fishery::new(3)), 20.0);
     assert!((live.clock().pace() - 20.0).abs() < 1e-9);
     let told = until(&live, "sailed", |told| told.counts.good > 200);
     assert!(told.truth.is_some() && told.recording.as_ref() == Some(&file));
     assert!(!live.take_sounded().is_empty());
     assert!(live.track_since(Timestamp::UNIX_EPOCH).len() > 20);
-    live.record(None);
+    live.record(None).unwrap();
     live.listen(Wire::Replay(file, 20.0));
     assert!((live.clock().pace() - 1.0).abs() < 1e-9);
     until(&live, "replayed", |told| {

@@ -50,16 +50,21 @@ pub(crate) struct Record {
 
 /// `POST /boat/record`
 pub(crate) async fn record(app: Data<App>, sent: Sent<Record>) -> Result<HttpResponse, Error> {
-    if sent.form.record != "yes" {
-        app.live().record(None);
+    let begins = sent.form.record == "yes";
+    if begins && app.live().told().recording.is_some() {
         return Ok(see(SET));
     }
     let folder = app.rides().to_owned();
     let name = format!("{}.nmea", app.now().strftime("%Y-%m-%d-%H%M%S"));
-    std::fs::create_dir_all(&folder).map_err(|error| {
-        Error::BadRequest(format!("{} cannot be made: {error}", folder.display()))
+    let path = folder.join(name);
+    let begun = if begins {
+        std::fs::create_dir_all(&folder).and_then(|()| app.live().record(Some(path.clone())))
+    } else {
+        app.live().record(None)
+    };
+    begun.map_err(|error| {
+        Error::BadRequest(format!("{} cannot be made: {error}", path.display()))
     })?;
-    app.live().record(Some(folder.join(name)));
     Ok(see(SET))
 }
 

@@ -344,6 +344,28 @@ fn what_cannot_be_is_said_beside_the_field(
     );
 }
 
+#[test]
+fn a_recording_is_kept_and_one_that_cannot_be_says_so() {
+    let server = sailing();
+    let rides = server.folder.path().join("rides");
+    // Somebody put a file where the folder should be.
+    std::fs::write(&rides, "").unwrap();
+    let refused = server.post("/boat/record", &[("record", "yes")]);
+    assert_eq!(refused.status, 400);
+    assert!(refused.body.contains("cannot be made"), "{}", refused.body);
+    std::fs::remove_file(&rides).unwrap();
+    for _ in 0..2 {
+        let page = follow(&server, server.post("/boat/record", &[("record", "yes")]));
+        assert_eq!(page.status, 200);
+    }
+    let names = || std::fs::read_dir(&rides).unwrap().count();
+    assert_eq!(names(), 1);
+    let stopped = follow(&server, server.post("/boat/record", &[("record", "no")]));
+    assert!(!stopped.body.contains("Recording to"));
+    let file = std::fs::read_dir(&rides).unwrap().next().unwrap().unwrap();
+    assert!(file.path().extension().is_some_and(|end| end == "nmea"));
+}
+
 #[rstest]
 #[case::no_number("abc")]
 #[case::nothing("")]

@@ -14,7 +14,7 @@ pub struct TestServer {
     pub store: Store,
     pub address: String,
     agent: Agent,
-    folder: tempfile::TempDir,
+    pub folder: tempfile::TempDir,
 }
 
 /// What came back.
