@@ -171,7 +171,7 @@ fn open(address: &str) -> Result<TcpStream, String> {
     for place in places {
         match TcpStream::connect_timeout(&place, OPENS) {
             Ok(stream) => return Ok(stream),
-            Err(error) => why = format!("{address} does not answer: {error}"),
+            Err(error) => why = format!("{address} does not answer: {}", error.kind()),
         }
     }
     Err(why)
@@ -214,7 +214,7 @@ fn tcp(ear: &Ear, address: &str) {
                         break format!("{address} says nothing");
                     }
                 }
-                Err(error) => break format!("the line to {address} is cut: {error}"),
+                Err(error) => break format!("the line to {address} is cut: {}", error.kind()),
             }
         };
         ear.link(Link::Trying(why));
@@ -228,7 +228,8 @@ fn udp(ear: &Ear, port: u16) {
         Ok(socket) => socket,
         Err(error) => {
             ear.link(Link::Refused(format!(
-                "port {port} cannot be listened to: {error}"
+                "port {port} cannot be listened to: {}",
+                error.kind()
             )));
             return;
         }
@@ -259,8 +260,9 @@ fn replay(ear: &Ear, path: &PathBuf, pace: f64) {
         Ok(file) => BufReader::new(file),
         Err(error) => {
             ear.link(Link::Refused(format!(
-                "{} cannot be opened: {error}",
-                path.display()
+                "{} cannot be opened: {}",
+                path.display(),
+                error.kind()
             )));
             return;
         }

@@ -673,6 +673,8 @@ fn steady(aboard: &Aboard, fishes: bool, unfit: bool, system: System) -> RodShow
         word: word.to_owned(),
         grade: "ok",
         told: format!("Rod {number}: {word}"),
+        // Nobody knows where in the strip it hangs: out of it.
+        rig: [-9.0, -9.0],
         ..RodShown::default()
     }
 }
