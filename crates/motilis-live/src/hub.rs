@@ -120,6 +120,8 @@ struct Inner {
     moments: Arc<Mutex<VecDeque<Moment>>>,
     fixes: Arc<Mutex<VecDeque<Point>>>,
     boat: Arc<Mutex<Option<Boat>>>,
+    /// The file that is written, known at once.
+    written: Arc<Mutex<Option<PathBuf>>>,
     changed: watch::Receiver<u64>,
     clock: Clock,
 }
@@ -145,6 +147,7 @@ impl Live {
             moments: Arc::default(),
             fixes: Arc::default(),
             boat: Arc::default(),
+            written: Arc::default(),
             changed,
             clock: clock.clone(),
         };
@@ -152,6 +155,7 @@ impl Live {
             told: Arc::clone(&inner.told),
             moments: Arc::clone(&inner.moments),
             fixes: Arc::clone(&inner.fixes),
+            written: Arc::clone(&inner.written),
             bridge: Bridge::new(Waters::default()),
             began: Instant::now(),
             clock,
@@ -249,13 +253,19 @@ impl Live {
         of(&self.0.boat).clone()
     }
 
-    /// Writes down what is heard in a new file, or no more of it.
+    /// Writes down what is heard in a new file, or no more of it; while one is written, that one goes on.
     ///
     /// # Errors
     /// When there is such a file, or it cannot be made.
     pub fn record(&self, path: Option<PathBuf>) -> io::Result<()> {
+        let mut written = of(&self.0.written);
+        if written.is_some() && path.is_some() {
+            return Ok(());
+        }
         let open = |path: PathBuf| File::create_new(&path).map(|file| (path, file));
         let file = path.map(open).transpose()?;
+        *written = file.as_ref().map(|(path, _)| path.clone());
+        drop(written);
         let _ = self.0.to.send(Input::Record(file));
         Ok(())
     }
@@ -275,6 +285,7 @@ struct Hub {
     told: Arc<Mutex<Arc<Told>>>,
     moments: Arc<Mutex<VecDeque<Moment>>>,
     fixes: Arc<Mutex<VecDeque<Point>>>,
+    written: Arc<Mutex<Option<PathBuf>>>,
     bridge: Bridge,
     began: Instant,
     clock: Clock,
@@ -385,6 +396,7 @@ impl Hub {
         if let Some(Err(error)) = kept {
             tracing::warn!(%error, "the recording ends");
             self.record = None;
+            *of(&self.written) = None;
         }
         let mut heard = Vec::new();
         self.reader.read(bytes, |one| heard.push(one));

@@ -227,8 +227,10 @@ fn a_simulated_boat_sets_the_clock_and_is_recorded_and_replayed() {
     let file = folder.path().join("ride.nmea");
     let live = live();
     live.record(Some(file.clone())).unwrap();
-    // What is there is not written over.
-    assert!(live.record(Some(file.clone())).is_err());
+    // A second tap is the same recording; what is there is not written over.
+    live.record(Some(folder.path().join("second.nmea")))
+        .unwrap();
+    assert!(!folder.path().join("second.nmea").exists());
     live.sail(boat(), Some(Fishery::new(3)), 20.0);
     assert!((live.clock().pace() - 20.0).abs() < 1e-9);
     let told = until(&live, "sailed", |told| told.counts.good > 200);
@@ -236,6 +238,7 @@ fn a_simulated_boat_sets_the_clock_and_is_recorded_and_replayed() {
     assert!(!live.take_sounded().is_empty());
     assert!(live.track_since(Timestamp::UNIX_EPOCH).len() > 20);
     live.record(None).unwrap();
+    assert!(live.record(Some(file.clone())).is_err());
     live.listen(Wire::Replay(file, 20.0));
     assert!((live.clock().pace() - 1.0).abs() < 1e-9);
     until(&live, "replayed", |told| {

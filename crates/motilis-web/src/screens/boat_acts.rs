@@ -51,9 +51,6 @@ pub(crate) struct Record {
 /// `POST /boat/record`
 pub(crate) async fn record(app: Data<App>, sent: Sent<Record>) -> Result<HttpResponse, Error> {
     let begins = sent.form.record == "yes";
-    if begins && app.live().told().recording.is_some() {
-        return Ok(see(SET));
-    }
     let folder = app.rides().to_owned();
     let name = format!("{}.nmea", app.now().strftime("%Y-%m-%d-%H%M%S"));
     let path = folder.join(name);
