@@ -95,7 +95,7 @@ pub fn set_practice(connection: &Connection, id: OutingId) -> Result<(), Error> 
 /// When the boat's instruments were last heard while an outing went on.
 ///
 /// # Errors
-/// [`Error::Missing`], [`Error::Unreadable`].
+/// [`Error::Missing`].
 pub fn heard(connection: &Connection, id: OutingId) -> Result<Option<Timestamp>, Error> {
     let mut statement =
         connection.prepare_cached("SELECT heard_utc_s FROM outings WHERE id = ?1")?;

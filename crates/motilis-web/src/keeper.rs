@@ -190,12 +190,14 @@ impl Keeper {
         }
     }
 
-    /// Writes down that the outing's boat is heard: its hours go on without a tap. What a recording says was heard another day.
+    /// Writes down that the outing's boat is heard: its hours go on without a tap. What a recording says was heard another day, and
+    /// a boat on an invented lake is no sign of life on a real one.
     fn sign_of_life(&self) {
         let told = self.app.live().told();
         let heard = told.silent_s.is_some_and(|seconds| seconds < HEARD);
         let now_heard = heard && !matches!(told.wire, None | Some(Wire::Off | Wire::Replay(..)));
-        if !now_heard || !self.app.beside().running {
+        let invented = self.wire.as_deref().is_some_and(is_invented);
+        if !now_heard || invented || !self.app.beside().running {
             return;
         }
         let now = self.app.now();
