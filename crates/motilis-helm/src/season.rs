@@ -200,8 +200,7 @@ impl Reckoner<'_> {
         let water = self.water(outing.water)?;
         let place = water.as_ref().and_then(|water| water.place().ok());
         let dawn = place.and_then(|place| dawn(place, outing.started).ok()?);
-        let heard = outings::heard(self.connection, id)?;
-        let logged = logged(outing, &events, &passes).heard(heard);
+        let logged = logged(self.connection, (id, outing), &events, &passes)?;
         for (_, pass) in &passes {
             self.build(pass);
         }
@@ -291,10 +290,11 @@ impl Reckoner<'_> {
 
 /// An outing as far as hours go.
 pub(crate) fn logged(
-    outing: &Outing,
+    connection: &Connection,
+    (id, outing): (OutingId, &Outing),
     events: &[(EventId, Event)],
     passes: &[(PassId, Pass)],
-) -> Logged {
+) -> Result<Logged, Error> {
     let entries = events.iter().map(|(_, event)| Entry {
         rod: event.rod,
         tackle: event.line.map(|line| line.tackle),
@@ -304,12 +304,13 @@ pub(crate) fn logged(
         strike: event.kind == EventKind::Strike,
     });
     let passes = passes.iter().map(|(_, pass)| pass.clone());
-    Logged::new(
+    let logged = Logged::new(
         outing.started,
         outing.ended,
         entries.collect(),
         passes.collect(),
-    )
+    );
+    Ok(logged.heard(outings::heard(connection, id)?))
 }
 
 /// The open outing as far as hours go.
@@ -320,6 +321,5 @@ pub fn logged_today(book: &Book<'_>) -> Result<Logged, Error> {
     let here = book.here()?;
     let events = events::of_outing(book.connection(), here.id)?;
     let passes = passes::of_outing(book.connection(), here.id)?;
-    let heard = outings::heard(book.connection(), here.id)?;
-    Ok(logged(&here.outing, &events, &passes).heard(heard))
+    logged(book.connection(), (here.id, &here.outing), &events, &passes)
 }

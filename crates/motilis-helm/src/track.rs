@@ -103,8 +103,7 @@ fn spots_told(
         counted += 1;
         let events = events::of_outing(connection, id)?;
         let passes = passes::of_outing(connection, id)?;
-        let heard = outings::heard(connection, id)?;
-        let day = logged(&outing, &events, &passes).heard(heard);
+        let day = logged(connection, (id, &outing), &events, &passes)?;
         let end = day.span().map_or(track.span().1, |span| span.to);
         for ((_, spot), sum) in of_water.iter().zip(&mut sums) {
             let at = at_spot(spot, &track, &day.passes, &day.entries, end);
@@ -139,8 +138,7 @@ pub fn outing_of(connection: &Connection, track: &Track) -> Result<OutingId, Err
         }
         let events = events::of_outing(connection, id)?;
         let passes = passes::of_outing(connection, id)?;
-        let heard = outings::heard(connection, id)?;
-        let span = logged(&outing, &events, &passes).heard(heard).span();
+        let span = logged(connection, (id, &outing), &events, &passes)?.span();
         let ended = span.map_or(to, |span| span.to);
         let shared = ended.min(to).duration_since(outing.started.max(from));
         let shared = shared.as_secs();
