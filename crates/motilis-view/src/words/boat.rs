@@ -248,10 +248,12 @@ pub fn wire(wire: &Wire) -> String {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use motilis_core::boat::{Passing, Slow, Warning};
+    use jiff::Timestamp;
+    use motilis_core::boat::{BoatFix, Figure, Instruments, Passing, Slow, Warning};
     use motilis_core::motion::LineFrame;
     use motilis_core::units::{FOOT, MILE_PER_HOUR};
     use rstest::rstest;
+    use std::sync::Arc;
 
     fn warning(rod: u8, in_s: f64, sure: f64) -> Warning {
         Warning {
@@ -308,6 +310,51 @@ mod tests {
             super::warning(&ahead, System::Metric).unwrap(),
             "Rod 1 touches in about 12 s: nothing tried keeps it off; lift or take it in"
         );
+    }
+
+    #[rstest]
+    #[case::no_rod(&[], true, false)]
+    #[case::none_known(&[None], true, false)]
+    #[case::one_of_two(&[Some(2.0), None], true, false)]
+    #[case::both(&[Some(2.0), Some(4.0)], true, true)]
+    #[case::nothing_heard(&[Some(2.0), Some(4.0)], false, false)]
+    fn clear_is_said_when_every_rod_is_known_and_all_is_heard(
+        #[case] over: &[Option<f64>],
+        #[case] heard: bool,
+        #[case] says: bool,
+    ) {
+        let rods = (1..).zip(over).map(|(number, over)| RodNow {
+            clearance: over.map(Metres),
+            ..rod_now(number, false)
+        });
+        let fix = BoatFix {
+            at: Timestamp::UNIX_EPOCH,
+            place: [50.42, -95.61],
+            ground: None,
+            course_deg: None,
+        };
+        let mut instruments = Instruments::default();
+        instruments.fix = Some(Figure {
+            value: fix,
+            at: 0.0,
+        });
+        let depth = Metres(9.0);
+        instruments.depth = Some(Figure {
+            value: depth,
+            at: 0.0,
+        });
+        let told = Told {
+            known: Arc::new(Known {
+                rods: rods.collect(),
+                instruments,
+                ..Known::default()
+            }),
+            link: Link::Open,
+            silent_s: Some(if heard { 0.2 } else { 12.0 }),
+            wire: Some(Wire::Udp(1)),
+            ..Told::default()
+        };
+        assert_eq!(clear(&told, System::Imperial).is_some(), says);
     }
 
     fn rod_now(number: u8, on_bottom: bool) -> RodNow {
