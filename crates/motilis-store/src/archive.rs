@@ -3,11 +3,10 @@
 //! Every table with its columns and rows, as the file has them, thrown-away records too; only what remembers acts stays
 //! behind. A document of an older version is read into a file of that version, which is then brought up to date.
 
+use crate::check::{cell, told};
 use crate::file::{STEPS, migrate};
 use crate::{Error, Store, unread};
-use base64::Engine;
-use base64::prelude::BASE64_STANDARD;
-use rusqlite::types::{Value as Cell, ValueRef};
+use rusqlite::types::Value as Cell;
 use rusqlite::{Connection, params_from_iter};
 use serde::{Deserialize, Serialize};
 use serde_json::Value;
@@ -73,16 +72,6 @@ pub fn write(connection: &Connection) -> Result<String, Error> {
         tables: whole,
     };
     Ok(serde_json::to_string(&document).expect("texts and finite figures can be written") + "\n")
-}
-
-fn told(cell: ValueRef<'_>) -> Value {
-    match cell {
-        ValueRef::Null => Value::Null,
-        ValueRef::Integer(whole) => whole.into(),
-        ValueRef::Real(figure) => figure.into(),
-        ValueRef::Text(bytes) => String::from_utf8_lossy(bytes).into(),
-        ValueRef::Blob(bytes) => serde_json::json!({ "base64": BASE64_STANDARD.encode(bytes) }),
-    }
 }
 
 /// What came out of a document.
@@ -208,23 +197,6 @@ fn make(document: &Document, path: &Path) -> Result<usize, Error> {
     }
     transaction.commit()?;
     Ok(count)
-}
-
-fn cell(value: &Value) -> Option<Cell> {
-    Some(match value {
-        Value::Null => Cell::Null,
-        Value::Bool(flag) => Cell::Integer(i64::from(*flag)),
-        Value::Number(number) => match number.as_i64() {
-            Some(whole) => Cell::Integer(whole),
-            None => Cell::Real(number.as_f64()?),
-        },
-        Value::String(text) => Cell::Text(text.clone()),
-        Value::Object(map) => {
-            let text = map.get("base64").filter(|_| map.len() == 1)?.as_str()?;
-            Cell::Blob(BASE64_STANDARD.decode(text).ok()?)
-        }
-        Value::Array(_) => return None,
-    })
 }
 
 #[cfg(test)]

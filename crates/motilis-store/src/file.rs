@@ -1,9 +1,19 @@
-use crate::{Error, trace};
+use crate::copies::{Copies, Why};
+use crate::lock::Lock;
+use crate::rescue::Salvage;
+use crate::{Error, Fault, trace};
+use jiff::Timestamp;
 use r2d2::{Pool, PooledConnection};
 use r2d2_sqlite::SqliteConnectionManager;
-use rusqlite::{Connection, MAIN_DB, TransactionBehavior};
+use rusqlite::{Connection, OpenFlags, TransactionBehavior};
 use rusqlite_migration::{M, Migrations};
+use std::collections::BTreeSet;
+use std::fs::OpenOptions;
+use std::io::ErrorKind;
 use std::path::{Path, PathBuf};
+use std::sync::{Arc, Mutex, PoisonError};
+use std::time::Duration;
+use tempfile::TempDir;
 
 /// Steps from an empty file to the newest one; a step that has landed is never edited.
 pub(crate) const STEPS: &[M<'static>] = &[
@@ -32,47 +42,139 @@ pub(crate) const STEPS: &[M<'static>] = &[
     M::up(include_str!(
         "../migrations/0015-add-boat-marks-and-bottom.sql"
     )),
+    M::up(include_str!("../migrations/0016-add-set-aside.sql")),
 ];
+/// How long somebody waits for another who writes.
+const PATIENCE: Duration = Duration::from_secs(5);
+/// A page asks some thirty different questions; each is read by SQLite once.
+const STATEMENTS: usize = 128;
 const MIGRATIONS: Migrations<'static> = Migrations::from_slice(STEPS);
 
 /// "Moti", so that other programs can tell whose file it is.
-const APPLICATION_ID: i32 = 0x4d6f_7469;
+pub(crate) const APPLICATION_ID: i32 = 0x4d6f_7469;
+
+/// How a file can be used.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub enum Standing {
+    /// Read and written.
+    Whole,
+    /// Only read: it lies where nothing can be written.
+    ReadOnly,
+    /// What could be read of a damaged file, only read.
+    Rescued(Salvage),
+}
 
 /// The open data file.
 #[derive(Debug, Clone)]
 pub struct Store {
     pool: Pool<SqliteConnectionManager>,
+    place: Arc<Place>,
+}
+
+/// Where the file is, and how it stands with it.
+#[derive(Debug)]
+struct Place {
+    file: PathBuf,
+    copies: Copies,
+    standing: Standing,
+    lock: Mutex<Option<Lock>>,
+    /// Where a file is put together that cannot be used as it lies.
+    _scratch: Option<TempDir>,
 }
 
 impl Store {
     /// Opens a data file, making it when it does not exist.
     ///
-    /// An older file is first copied beside itself (`NAME.before-vN`) and then brought up to date.
+    /// An older file is first copied to the folder of its copies and then brought up to date.
     ///
     /// # Errors
     /// [`Error::Newer`] and [`Error::NotOurs`] leave the file as it was.
     pub fn open(path: &Path) -> Result<Self, Error> {
+        Self::open_with(path, Copies::of(path, None), None)
+    }
+
+    pub(crate) fn open_with(
+        path: &Path,
+        copies: Copies,
+        lock: Option<Lock>,
+    ) -> Result<Self, Error> {
+        make_private(path)?;
         let mut connection = Connection::open(path)?;
-        let version = check_ours(&connection, path)?;
-        if version > STEPS.len() {
-            return Err(Error::Newer {
-                path: path.into(),
-                found: version,
-                known: STEPS.len(),
-            });
-        }
+        let version = known_version(&connection, path)?;
         if version > 0 && version < STEPS.len() {
-            keep_copy(&connection, path)?;
+            let why = Why::Migration(STEPS.len());
+            copies.keep(&connection, Timestamp::now(), why)?;
         }
         migrate(&mut connection, STEPS.len())?;
         drop(connection);
-
         let manager = SqliteConnectionManager::file(path).with_init(|connection| {
             prepare(connection)?;
             trace::watch(connection)
         });
-        let pool = Pool::builder().max_size(4).build(manager)?;
-        Ok(Self { pool })
+        Ok(Self {
+            pool: pool(manager)?,
+            place: Arc::new(Place {
+                file: path.into(),
+                copies,
+                standing: Standing::Whole,
+                lock: Mutex::new(lock),
+                _scratch: None,
+            }),
+        })
+    }
+
+    /// Opens a file that nothing is written to.
+    pub(crate) fn open_to_read(
+        (path, of): (&Path, &Path),
+        copies: Copies,
+        standing: Standing,
+        scratch: Option<TempDir>,
+    ) -> Result<Self, Error> {
+        let flags = OpenFlags::SQLITE_OPEN_READ_ONLY | OpenFlags::SQLITE_OPEN_URI;
+        let manager = SqliteConnectionManager::file(immutable(path))
+            .with_flags(flags)
+            .with_init(|connection| {
+                connection.pragma_update(None, "query_only", "ON")?;
+                connection.set_prepared_statement_cache_capacity(STATEMENTS);
+                Ok(())
+            });
+        Ok(Self {
+            pool: pool(manager)?,
+            place: Arc::new(Place {
+                file: of.into(),
+                copies,
+                standing,
+                lock: Mutex::new(None),
+                _scratch: scratch,
+            }),
+        })
+    }
+
+    /// The file.
+    pub fn path(&self) -> &Path {
+        &self.place.file
+    }
+
+    /// How it can be used.
+    pub fn standing(&self) -> &Standing {
+        &self.place.standing
+    }
+
+    /// Its copies.
+    pub fn copies(&self) -> &Copies {
+        &self.place.copies
+    }
+
+    /// Writes down for others who serves it, and where.
+    pub fn served_by(&self, who: &str) {
+        let mut lock = self
+            .place
+            .lock
+            .lock()
+            .unwrap_or_else(PoisonError::into_inner);
+        if let Some(lock) = lock.as_mut() {
+            lock.say(who);
+        }
     }
 
     /// Reads, all of it as the file is at one moment.
@@ -92,11 +194,12 @@ impl Store {
     /// Writes: all of it, on disk when this returns, or nothing.
     ///
     /// # Errors
-    /// What `write` returns, after which nothing is changed; or [`Error::Busy`].
+    /// What `write` returns, after which nothing is changed; [`Error::ReadOnly`], or [`Error::Busy`].
     pub fn write<T, E: From<Error>>(
         &self,
         write: impl FnOnce(&Connection) -> Result<T, E>,
     ) -> Result<T, E> {
+        self.writable()?;
         let mut connection = self.connection()?;
         // Taking the write lock at once keeps two writers from deadlocking half way.
         let transaction = connection
@@ -107,8 +210,86 @@ impl Store {
         Ok(value)
     }
 
-    fn connection(&self) -> Result<PooledConnection<SqliteConnectionManager>, Error> {
+    /// Whether it can be written.
+    pub(crate) fn writable(&self) -> Result<(), Error> {
+        let why = match self.place.standing {
+            Standing::Whole => return Ok(()),
+            Standing::ReadOnly => "copy it to a disk that can be written, and open it there",
+            Standing::Rescued(_) => {
+                "take a copy back, or the rescued file, with `motilis restore`, and go on there"
+            }
+        };
+        Err(Error::ReadOnly {
+            path: self.place.file.clone(),
+            why,
+        })
+    }
+
+    /// Folds what the write-ahead log holds into the file, so that a copy of that one file has it; while somebody reads an older
+    /// moment, as much as can be.
+    ///
+    /// # Errors
+    /// [`Error::Sqlite`], [`Error::Busy`].
+    pub fn fold(&self) -> Result<(), Error> {
+        if self.place.standing != Standing::Whole || !self.is_unfolded() {
+            return Ok(());
+        }
+        let connection = self.connection()?;
+        // Waiting for readers would hold up those who write.
+        connection.busy_timeout(Duration::ZERO)?;
+        let folded = connection.query_row("PRAGMA wal_checkpoint(TRUNCATE)", [], |_| Ok(()));
+        connection.busy_timeout(PATIENCE)?;
+        Ok(folded?)
+    }
+
+    /// Whether anything lies in the write-ahead log.
+    fn is_unfolded(&self) -> bool {
+        let log = beside(&self.place.file, "-wal");
+        std::fs::metadata(log).is_ok_and(|meta| meta.len() > 0)
+    }
+
+    pub(crate) fn connection(&self) -> Result<PooledConnection<SqliteConnectionManager>, Error> {
         Ok(self.pool.get()?)
+    }
+}
+
+fn pool(manager: SqliteConnectionManager) -> Result<Pool<SqliteConnectionManager>, Error> {
+    let built = Pool::builder()
+        .max_size(4)
+        .connection_timeout(PATIENCE + Duration::from_secs(1))
+        .build(manager);
+    Ok(built?)
+}
+
+/// A file that SQLite keeps beside the data file.
+pub(crate) fn beside(path: &Path, end: &str) -> PathBuf {
+    let mut name = path.as_os_str().to_owned();
+    name.push(end);
+    name.into()
+}
+
+/// The address under which a file is read that cannot change.
+fn immutable(path: &Path) -> String {
+    let text = path.to_string_lossy();
+    let text = text
+        .replace('%', "%25")
+        .replace('?', "%3f")
+        .replace('#', "%23");
+    format!("file:{text}?immutable=1")
+}
+
+/// A file that is only just made is nobody else's to read.
+fn make_private(path: &Path) -> Result<(), Error> {
+    let mut open = OpenOptions::new();
+    open.write(true).create_new(true);
+    crate::lock::private(&mut open);
+    match open.open(path) {
+        Ok(_) => Ok(()),
+        Err(error) if error.kind() == ErrorKind::AlreadyExists => Ok(()),
+        Err(source) => Err(Error::Folder {
+            path: path.into(),
+            source,
+        }),
     }
 }
 
@@ -121,19 +302,33 @@ pub(crate) fn migrate(connection: &mut Connection, version: usize) -> Result<(),
     Ok(MIGRATIONS.to_version(connection, version)?)
 }
 
-fn prepare(connection: &mut Connection) -> rusqlite::Result<()> {
-    connection.busy_timeout(std::time::Duration::from_secs(5))?;
+pub(crate) fn prepare(connection: &mut Connection) -> rusqlite::Result<()> {
+    connection.busy_timeout(PATIENCE)?;
     connection.pragma_update(None, "journal_mode", "WAL")?;
     connection.pragma_update(None, "synchronous", "FULL")?;
     connection.pragma_update(None, "foreign_keys", "ON")?;
-    // A page asks some thirty different questions; each is read by SQLite once.
-    connection.set_prepared_statement_cache_capacity(128);
+    connection.set_prepared_statement_cache_capacity(STATEMENTS);
     Ok(())
 }
 
-/// The version of the file, 0 when it is new.
+/// The version of the file, 0 when it is new; a newer one is refused.
+pub(crate) fn known_version(connection: &Connection, path: &Path) -> Result<usize, Error> {
+    let version = check_ours(connection, path)?;
+    if version > STEPS.len() {
+        return Err(Error::Newer {
+            path: path.into(),
+            found: version,
+            known: STEPS.len(),
+        });
+    }
+    Ok(version)
+}
+
 fn check_ours(connection: &Connection, path: &Path) -> Result<usize, Error> {
-    let not_ours = |_| Error::NotOurs { path: path.into() };
+    let not_ours = |error: rusqlite::Error| match Fault::of(&error) {
+        None | Some(Fault::Damaged) => Error::NotOurs { path: path.into() },
+        Some(_) => error.into(),
+    };
     let read = |name: &str| connection.pragma_query_value(None, name, |row| row.get::<_, i32>(0));
     let application = read("application_id").map_err(not_ours)?;
     let version = read("user_version").map_err(not_ours)?;
@@ -147,17 +342,27 @@ fn check_ours(connection: &Connection, path: &Path) -> Result<usize, Error> {
     }
 }
 
-/// Keeps a copy before a migration; one that an earlier attempt kept stays as it is.
-fn keep_copy(connection: &Connection, path: &Path) -> Result<(), Error> {
-    let mut name = path.as_os_str().to_owned();
-    name.push(format!(".before-v{}", STEPS.len()));
-    let copy = PathBuf::from(name);
-    if copy.exists() {
-        return Ok(());
+/// What a file of a version has, as `table` and `table.column`.
+pub(crate) fn expected(version: usize) -> Result<BTreeSet<String>, Error> {
+    let mut empty = Connection::open_in_memory()?;
+    MIGRATIONS.to_version(&mut empty, version)?;
+    columns(&empty)
+}
+
+/// What a file has, as `table` and `table.column`.
+pub(crate) fn columns(connection: &Connection) -> Result<BTreeSet<String>, Error> {
+    let mut statement = connection.prepare(
+        "SELECT s.name, c.name FROM sqlite_schema AS s, pragma_table_info(s.name) AS c
+         WHERE s.type = 'table' AND s.name NOT LIKE 'sqlite_%'",
+    )?;
+    let mut all = BTreeSet::new();
+    let mut rows = statement.query([])?;
+    while let Some(row) = rows.next()? {
+        let (table, column): (String, String) = (row.get(0)?, row.get(1)?);
+        all.insert(format!("{table}.{column}"));
+        all.insert(table);
     }
-    connection
-        .backup(MAIN_DB, &copy, None)
-        .map_err(|source| Error::Copy { path: copy, source })
+    Ok(all)
 }
 
 #[cfg(test)]
@@ -232,7 +437,12 @@ mod tests {
             .write(|c| settings::set(c, "units", "metric"))
             .unwrap();
 
-        let copy = Connection::open(path.with_extension("db.before-v15")).unwrap();
+        let copies = store.copies().all();
+        assert_eq!(
+            (copies.len(), &copies[0].why),
+            (1, &Why::Migration(STEPS.len()))
+        );
+        let copy = Connection::open(&copies[0].path).unwrap();
         let version: i32 = copy
             .pragma_query_value(None, "user_version", |row| row.get(0))
             .unwrap();

@@ -277,6 +277,7 @@ pub(crate) fn unread(connection: &Connection) -> Result<Vec<Unread>, Error> {
     let unread = boards.into_iter().filter_map(|(id, board)| {
         Some(Unread {
             what: "rig",
+            table: "rigs",
             id: id.0,
             why: board.err()?,
         })

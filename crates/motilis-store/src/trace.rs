@@ -9,7 +9,8 @@ use crate::Error;
 use rusqlite::Connection;
 
 /// Tables whose rows are not part of any act.
-const OUTSIDE: [&str; 5] = [
+const OUTSIDE: [&str; 6] = [
+    "set_aside",
     "acts",
     "act_traces",
     "outing_stamps",

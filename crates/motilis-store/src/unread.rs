@@ -12,6 +12,8 @@ use rusqlite::{Connection, Row};
 pub struct Unread {
     /// Kind of record.
     pub what: &'static str,
+    /// The table it lies in.
+    pub table: &'static str,
     /// Its number.
     pub id: i64,
     /// What is wrong with it.
@@ -27,55 +29,65 @@ pub fn all(connection: &Connection) -> Result<Vec<Unread>, Error> {
     let mut look = |what, query: &str, read: &dyn Fn(&Row<'_>) -> rusqlite::Result<()>| {
         find(connection, what, query, read, &mut unread)
     };
-    look("water", waters::EVERY, &|row| waters::read(row).map(drop))?;
-    look("outing", "SELECT * FROM outings", &|row| {
+    look(("water", "waters"), waters::EVERY, &|row| {
+        waters::read(row).map(drop)
+    })?;
+    look(("outing", "outings"), "SELECT * FROM outings", &|row| {
         outings::read(row).map(drop)
     })?;
-    look("line set-up", "SELECT * FROM line_setups", &|row| {
-        setups::read(row).map(drop)
-    })?;
-    look("log entry", "SELECT * FROM events", &|row| {
+    look(
+        ("line set-up", "line_setups"),
+        "SELECT * FROM line_setups",
+        &|row| setups::read(row).map(drop),
+    )?;
+    look(("log entry", "events"), "SELECT * FROM events", &|row| {
         events::read(row).map(drop)
     })?;
-    look("pass", "SELECT * FROM passes", &|row| {
+    look(("pass", "passes"), "SELECT * FROM passes", &|row| {
         passes::read(row).map(drop)
     })?;
-    look("rod", "SELECT * FROM rods", &|row| {
+    look(("rod", "rods"), "SELECT * FROM rods", &|row| {
         rods::read(row).map(drop)
     })?;
-    look("track", "SELECT * FROM tracks", &|row| {
+    look(("track", "tracks"), "SELECT * FROM tracks", &|row| {
         tracks::read(row).map(drop)
     })?;
-    look("spot", "SELECT * FROM spots", &|row| {
+    look(("spot", "spots"), "SELECT * FROM spots", &|row| {
         spots::read(row).map(drop)
     })?;
-    look("run", "SELECT * FROM runs", &|row| {
+    look(("run", "runs"), "SELECT * FROM runs", &|row| {
         runs::read(row).map(drop)
     })?;
-    look("cast", "SELECT * FROM casts", &|row| {
+    look(("cast", "casts"), "SELECT * FROM casts", &|row| {
         casts::read(row).map(drop)
     })?;
-    look("fish mark", "SELECT * FROM fish_marks", &|row| {
-        fish_marks::read(row).map(drop)
-    })?;
-    look("experiment", "SELECT * FROM experiments", &|row| {
-        experiments::read(row).map(drop)
-    })?;
-    look("rule", "SELECT * FROM local_rules", &|row| {
-        rules::read(row).map(drop)
-    })?;
-    look("lure", "SELECT * FROM lures", &|row| {
+    look(
+        ("fish mark", "fish_marks"),
+        "SELECT * FROM fish_marks",
+        &|row| fish_marks::read(row).map(drop),
+    )?;
+    look(
+        ("experiment", "experiments"),
+        "SELECT * FROM experiments",
+        &|row| experiments::read(row).map(drop),
+    )?;
+    look(
+        ("rule", "local_rules"),
+        "SELECT * FROM local_rules",
+        &|row| rules::read(row).map(drop),
+    )?;
+    look(("lure", "lures"), "SELECT * FROM lures", &|row| {
         lures::read_speeds(row).map(drop)
     })?;
     let part = format!("SELECT {}, id FROM parts", parts::COLUMNS);
-    look("part", &part, &|row| parts::read(row).map(drop))?;
+    look(("part", "parts"), &part, &|row| parts::read(row).map(drop))?;
     unread.extend(rigs::unread(connection)?);
     Ok(unread)
 }
 
 fn find(
     connection: &Connection,
-    what: &'static str,
+    (what, table): (&'static str, &'static str),
     query: &str,
     read: &dyn Fn(&Row<'_>) -> rusqlite::Result<()>,
     unread: &mut Vec<Unread>,
@@ -86,6 +98,7 @@ fn find(
         match read(row) {
             Err(error) if is_unreadable(&error) => unread.push(Unread {
                 what,
+                table,
                 id: row.get("id")?,
                 why: why(&error),
             }),

@@ -1,6 +1,7 @@
 //! One life of the data, from an empty file to a reopened one.
 
 mod bottom;
+mod life;
 mod spread;
 
 use jiff::Timestamp;
