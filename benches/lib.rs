@@ -3,7 +3,7 @@
 
 use criterion::Criterion;
 use motilis_store::Store;
-use motilis_web::{App, Hosts, bind};
+use motilis_web::{App, Bound, Hosts};
 use std::path::Path;
 
 /// Measures a page from request to last byte.
@@ -44,10 +44,10 @@ fn start(
     std::thread::spawn(move || {
         actix_web::rt::System::new().block_on(async move {
             let app = wire(App::new(store), &path);
-            let server = bind(app, Hosts::default(), "127.0.0.1:0", None).expect("a port");
-            sender
-                .send(server.addresses()[0])
-                .expect("the benchmark waits");
+            let bound = Bound::to("127.0.0.1:0").expect("a port");
+            let address = bound.addresses()[0];
+            let server = motilis_web::serve(app, Hosts::default(), bound, None).expect("a port");
+            sender.send(address).expect("the benchmark waits");
             server.run().await.expect("the server runs");
         });
     });

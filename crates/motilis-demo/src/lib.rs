@@ -19,6 +19,7 @@ mod waters;
 pub use many::multiply;
 
 use motilis_store::{Error, Store, settings};
+use std::path::Path;
 
 /// Seed of the demo that ships.
 pub const SEED: u64 = 27;
@@ -41,8 +42,17 @@ pub fn fill(store: &Store, seed: u64) -> Result<(), Error> {
         settings::set(connection, "open_spread", &spread.0.to_string())?;
         settings::set(connection, "crew", "2")?;
         settings::set(connection, "units", "imperial")?;
+        settings::set(connection, MADE, &seed.to_string())?;
         settings::set(connection, "open_outing", &open.0.to_string())
     })
+}
+
+/// Under which name a demo file says that it is one.
+const MADE: &str = "demo_seed";
+
+/// Whether a file was made by this crate: only such a one is replaced.
+pub fn made(file: &Path) -> bool {
+    settings::of_file(file, MADE).is_some()
 }
 
 /// The catalogue refused a size of this scenario: a mistake in this crate, found by its test.

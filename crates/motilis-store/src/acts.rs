@@ -59,6 +59,15 @@ pub fn done(connection: &Connection, asked: Asked<'_>) -> Result<Option<Done>, E
     Ok(done.optional()?)
 }
 
+/// What an act is called, where it is still remembered.
+///
+/// # Errors
+/// [`Error::Sqlite`].
+pub fn name(connection: &Connection, act: ActId) -> Result<Option<String>, Error> {
+    let mut statement = connection.prepare_cached("SELECT act FROM acts WHERE n = ?1")?;
+    Ok(statement.query_row([act.0], |row| row.get(0)).optional()?)
+}
+
 /// Begins an act: from now on it is written down what takes it back.
 ///
 /// # Errors

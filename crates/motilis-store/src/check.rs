@@ -1,15 +1,16 @@
 //! What is wrong with a data file, and what mends it. Nothing is thrown away: what cannot stay is set aside, and can be put back.
 
-use crate::copies::Why;
-use crate::file::{STEPS, columns, expected};
+use crate::copies::{Copy, Why};
+use crate::file::{self, STEPS, columns, expected};
 use crate::unread::{self, Unread};
-use crate::{Error, Fault, Store, trace};
+use crate::{Error, Fault, Store, opening, trace};
 use base64::Engine;
 use base64::prelude::BASE64_STANDARD;
 use jiff::Timestamp;
 use rusqlite::types::{Value as Cell, ValueRef};
 use rusqlite::{Connection, OptionalExtension, named_params, params_from_iter};
 use serde_json::{Map, Value};
+use std::path::Path;
 
 /// Something that is wrong with a data file.
 #[derive(Debug, Clone, PartialEq, Eq)]
@@ -94,6 +95,37 @@ pub fn all(connection: &Connection) -> Result<Vec<Wrong>, Error> {
     Ok(found)
 }
 
+/// Everything that is wrong with a file, which is not touched: a copy of it is brought up to date and looked through.
+///
+/// # Errors
+/// Why it cannot be looked through at all.
+pub fn of_file(path: &Path) -> Result<Vec<Wrong>, Error> {
+    let not_there = || Error::Closed {
+        path: path.into(),
+        source: std::io::ErrorKind::NotFound.into(),
+    };
+    opening::look(path)?.ok_or_else(not_there)?;
+    let (_folder, copy) = opening::raw_copy(path)?;
+    let mut connection = Connection::open(&copy)?;
+    file::known_version(&connection, path)?;
+    let brought = integrity(&connection).and_then(|lines| {
+        let damaged = lines.iter().any(|one| one.mend() == Mend::Restore);
+        if damaged {
+            return Ok(Some(lines));
+        }
+        file::migrate(&mut connection, STEPS.len())?;
+        Ok(None)
+    });
+    match brought {
+        Ok(Some(damage)) => Ok(damage),
+        Ok(None) => all(&connection),
+        Err(error) if error.fault() == Some(Fault::Damaged) => {
+            Ok(vec![Wrong::Damage(error.to_string())])
+        }
+        Err(error) => Err(error),
+    }
+}
+
 fn integrity(connection: &Connection) -> Result<Vec<Wrong>, Error> {
     let mut statement = connection.prepare(&format!("PRAGMA integrity_check({MOST})"))?;
     let lines: Vec<String> = statement
@@ -153,10 +185,10 @@ pub struct Mended {
 ///
 /// # Errors
 /// [`Error::Copy`], and nothing is changed; [`Error::Sqlite`].
-pub fn mend(store: &Store, now: Timestamp) -> Result<Mended, Error> {
+pub fn mend(store: &Store, now: Timestamp) -> Result<(Mended, Copy), Error> {
     store.writable()?;
     let connection = store.connection()?;
-    store.copies().keep(&connection, now, Why::Mend)?;
+    let copy = store.copies().keep(&connection, now, Why::Mend)?;
     drop(connection);
     let wrong = store.read(all)?;
     let mut mended = Mended::default();
@@ -178,7 +210,7 @@ pub fn mend(store: &Store, now: Timestamp) -> Result<Mended, Error> {
         mended.left = all(connection)?.len();
         trace::clear(connection)
     })?;
-    Ok(mended)
+    Ok((mended, copy))
 }
 
 /// Takes out what names something that is not there, or sets the row aside; until nothing does any more.

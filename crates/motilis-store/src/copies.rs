@@ -166,6 +166,15 @@ impl Copies {
             .expect("numbers do not end")
     }
 
+    /// The name of a copy that is to be made now, in a folder that is there.
+    ///
+    /// # Errors
+    /// [`Error::Copy`].
+    pub fn named_now(&self, now: Timestamp, why: &Why) -> Result<PathBuf, Error> {
+        self.ready()?;
+        Ok(self.free_name(now, why))
+    }
+
     /// Makes the folder.
     pub(crate) fn ready(&self) -> Result<(), Error> {
         fs::create_dir_all(&self.folder).map_err(|source| Error::Copy {
@@ -191,6 +200,27 @@ impl Copies {
         })
     }
 
+    /// Whether the day has no copy yet, and something was written since the last one.
+    pub fn is_due(&self, data: &Path, now: Timestamp) -> bool {
+        let of = |at: Timestamp| at.to_zoned_datetime(TimeZone::UTC).date();
+        let all = self.all();
+        if all
+            .iter()
+            .any(|copy| copy.why == Why::Day && of(copy.at) == of(now))
+        {
+            return false;
+        }
+        let written = [data.to_owned(), crate::file::beside(data, "-wal")];
+        let written = written
+            .iter()
+            .filter_map(|file| Timestamp::try_from(fs::metadata(file).ok()?.modified().ok()?).ok())
+            .max();
+        match (all.first(), written) {
+            (Some(copy), Some(written)) => written > copy.at,
+            _ => true,
+        }
+    }
+
     /// Takes away what is not kept.
     pub(crate) fn thin(&self) {
         let all = self.all();
@@ -200,6 +230,25 @@ impl Copies {
             }
         }
     }
+}
+
+/// Copies a data file that some program may serve, as it is, to a new file.
+///
+/// # Errors
+/// [`Error::Exists`], [`Error::Closed`], [`Error::NotOurs`], [`Error::Copy`].
+pub fn copy_file(data: &Path, to: &Path) -> Result<PathBuf, Error> {
+    if to.exists() {
+        return Err(Error::Exists { path: to.into() });
+    }
+    let not_there = || Error::Closed {
+        path: data.into(),
+        source: io::ErrorKind::NotFound.into(),
+    };
+    crate::opening::look(data)?.ok_or_else(not_there)?;
+    let (_copy, connection) = crate::opening::to_look(data)?;
+    crate::file::known_version(&connection, data)?;
+    copy_to(&connection, to, true)?;
+    Ok(to.into())
 }
 
 /// Copies an open file to a new one: written under another name first, on disk and looked through before it gets its

@@ -53,6 +53,11 @@ const MIGRATIONS: Migrations<'static> = Migrations::from_slice(STEPS);
 /// "Moti", so that other programs can tell whose file it is.
 pub(crate) const APPLICATION_ID: i32 = 0x4d6f_7469;
 
+/// The newest version of a data file that this program knows.
+pub fn newest_version() -> usize {
+    STEPS.len()
+}
+
 /// How a file can be used.
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub enum Standing {
@@ -334,7 +339,13 @@ fn check_ours(connection: &Connection, path: &Path) -> Result<usize, Error> {
     let version = read("user_version").map_err(not_ours)?;
     let tables: i64 = connection
         .query_row("SELECT count(*) FROM sqlite_schema", [], |row| row.get(0))
-        .map_err(not_ours)?;
+        .map_err(|error| match Fault::of(&error) {
+            Some(Fault::Damaged) if application == APPLICATION_ID => Error::Damaged {
+                path: path.into(),
+                what: "it does not say any more what lies where".to_owned(),
+            },
+            _ => not_ours(error),
+        })?;
     let is_new = application == 0 && tables == 0;
     match usize::try_from(version) {
         Ok(version) if is_new || application == APPLICATION_ID => Ok(version),

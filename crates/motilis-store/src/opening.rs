@@ -43,7 +43,9 @@ impl Opening {
             return Store::open_with(path, copies, lock).map_err(|error| full(error, path));
         };
         if let Err(wrong) = sound(path, &header) {
-            return if self.rescue {
+            let is_torn =
+                wrong.fault() == Some(Fault::Damaged) || matches!(wrong, Error::NotOurs { .. });
+            return if self.rescue && is_torn {
                 rescue::open(path, copies)
             } else {
                 Err(wrong)
@@ -123,9 +125,8 @@ fn sound(path: &Path, header: &Header) -> Result<(), Error> {
     if !header.bytes.starts_with(b"SQLite format 3\0") {
         return Err(Error::NotOurs { path: path.into() });
     }
-    let looking = to_look(path)?;
-    let connection = &looking.connection;
-    let version = known_version(connection, path)?;
+    let (_copy, connection) = to_look(path)?;
+    let version = known_version(&connection, path)?;
     let damaged = |what: String| Error::Damaged {
         path: path.into(),
         what,
@@ -139,7 +140,7 @@ fn sound(path: &Path, header: &Header) -> Result<(), Error> {
         }
         Err(error) => return Err(error.into()),
     }
-    let has = file::columns(connection)?;
+    let has = file::columns(&connection)?;
     match expected(version)?
         .into_iter()
         .find(|one| !has.contains(one))
@@ -154,24 +155,13 @@ fn sound(path: &Path, header: &Header) -> Result<(), Error> {
 }
 
 /// A file that is only looked at, or a copy of it where it cannot be opened as it lies.
-struct Looking {
-    connection: Connection,
-    _copy: Option<tempfile::TempDir>,
-}
-
-fn to_look(path: &Path) -> Result<Looking, Error> {
+pub(crate) fn to_look(path: &Path) -> Result<(Option<tempfile::TempDir>, Connection), Error> {
     if is_writable(path) && is_writable_folder(path) {
         let connection = Connection::open_with_flags(path, OpenFlags::SQLITE_OPEN_READ_WRITE)?;
-        return Ok(Looking {
-            connection,
-            _copy: None,
-        });
+        return Ok((None, connection));
     }
     let (folder, copy) = raw_copy(path)?;
-    Ok(Looking {
-        connection: Connection::open(copy)?,
-        _copy: Some(folder),
-    })
+    Ok((Some(folder), Connection::open(copy)?))
 }
 
 /// The file with its log, byte for byte, in a folder of this program's own.
@@ -209,7 +199,7 @@ fn writable(copy: &Path) {
     }
 }
 
-/// Serves a file where nothing can be written: as it lies when all is folded in and of this version, else a copy brought up to it.
+/// Serves a copy of a file where nothing can be written, brought up to this version, with what lies in its log.
 fn read_only(path: &Path, copies: Copies) -> Result<Store, Error> {
     let (folder, copy) = raw_copy(path)?;
     let mut connection = Connection::open(&copy)?;

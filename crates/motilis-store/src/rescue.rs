@@ -7,7 +7,8 @@ use crate::{Error, check};
 use jiff::Timestamp;
 use rusqlite::types::Value;
 use rusqlite::{Connection, params_from_iter};
-use std::fs;
+use std::fs::{self, OpenOptions};
+use std::io::{Read, Seek, SeekFrom, Write};
 use std::path::Path;
 
 /// What came of a rescue.
@@ -30,6 +31,12 @@ pub(crate) fn open(path: &Path, copies: Copies) -> Result<Store, Error> {
     let (folder, copy) = raw_copy(path)?;
     let rescued = folder.path().join("rescued.db");
     let mut salvage = salvage(&copy, &rescued)?;
+    if salvage.rows == 0 {
+        return Err(Error::Damaged {
+            path: path.into(),
+            what: "nothing of it can be read".to_owned(),
+        });
+    }
     let kept = path.with_extension("rescued.db");
     if fs::copy(&rescued, &kept).is_ok() {
         salvage.file = kept;
@@ -45,7 +52,13 @@ pub(crate) fn open(path: &Path, copies: Copies) -> Result<Store, Error> {
 /// Reads every row that can be read into a new file.
 pub(crate) fn salvage(damaged: &Path, into: &Path) -> Result<Salvage, Error> {
     let mut rescued = Connection::open(into)?;
+    empty_torn_schema(damaged).map_err(|error| Error::Copy {
+        path: damaged.into(),
+        why: crate::copies::io_words(&error),
+    })?;
     let source = Connection::open(damaged)?;
+    // What of the schema can be read counts as the schema.
+    source.pragma_update(None, "writable_schema", "ON")?;
     let version = source
         .pragma_query_value(None, "user_version", |row| row.get::<_, i64>(0))
         .ok()
@@ -81,6 +94,46 @@ pub(crate) fn salvage(damaged: &Path, into: &Path) -> Result<Salvage, Error> {
     rescued.pragma_update(None, "journal_mode", "DELETE")?;
     Ok(salvage)
 }
+
+/// Where a page of the schema is torn, nothing at all can be asked: in this program's own copy it is made an empty one, so that the
+/// tables whose entries lie elsewhere are found ("File format", sqlite.org/fileformat.html, 1.6).
+fn empty_torn_schema(copy: &Path) -> std::io::Result<()> {
+    let mut file = OpenOptions::new().read(true).write(true).open(copy)?;
+    let mut head = [0; 112];
+    if file.read_exact(&mut head).is_err() || head[100] != INTERIOR {
+        return Ok(());
+    }
+    let size = match u64::from(u16::from_be_bytes([head[16], head[17]])) {
+        1 => 65_536,
+        size => size,
+    };
+    let mut page = vec![0; usize::try_from(size).unwrap_or(0)];
+    file.rewind()?;
+    file.read_exact(&mut page)?;
+    let number = |at: usize| {
+        page.get(at..at + 4)
+            .map(|four| u32::from_be_bytes([four[0], four[1], four[2], four[3]]))
+    };
+    let cells = usize::from(u16::from_be_bytes([page[103], page[104]]));
+    let pointers = page[112..].chunks_exact(2).take(cells);
+    let places = pointers.map(|two| usize::from(u16::from_be_bytes([two[0], two[1]])));
+    let children: Vec<u32> = places.chain([108]).filter_map(number).collect();
+    for child in children {
+        let at = u64::from(child.saturating_sub(1)) * size;
+        let mut kind = [0];
+        file.seek(SeekFrom::Start(at))?;
+        if file.read_exact(&mut kind).is_ok() && kind != [LEAF] && kind != [INTERIOR] {
+            let [.., high, low] = u32::try_from(size).unwrap_or(0).to_be_bytes();
+            file.seek(SeekFrom::Start(at))?;
+            file.write_all(&[LEAF, 0, 0, 0, 0, high, low, 0])?;
+        }
+    }
+    Ok(())
+}
+
+/// How pages of a table begin: those that lead to others, and those with rows.
+const INTERIOR: u8 = 5;
+const LEAF: u8 = 13;
 
 /// Whether all of a table could be read: from its beginning, from its end, and from places between.
 fn read_table(source: &Connection, into: &Connection, name: &str) -> Result<bool, Error> {

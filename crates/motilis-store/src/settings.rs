@@ -2,6 +2,7 @@
 
 use crate::Error;
 use rusqlite::{Connection, OptionalExtension};
+use std::path::Path;
 
 /// The value of a setting, if it was ever set.
 ///
@@ -43,4 +44,11 @@ pub fn beginning(connection: &Connection, with: &str) -> Result<Vec<(String, Str
 pub fn forget(connection: &Connection, name: &str) -> Result<(), Error> {
     connection.execute("DELETE FROM settings WHERE name = ?1", [name])?;
     Ok(())
+}
+/// A setting of a file that is not open: none where it is no data file, or has none of that name.
+pub fn of_file(path: &Path, name: &str) -> Option<String> {
+    let flags = rusqlite::OpenFlags::SQLITE_OPEN_READ_ONLY;
+    let connection = Connection::open_with_flags(path, flags).ok()?;
+    crate::file::known_version(&connection, path).ok()?;
+    get(&connection, name).ok().flatten()
 }

@@ -1,7 +1,7 @@
 //! Clears out what nobody needs any more: records thrown away over thirty days ago that nothing names, steps of undo on bench and
 //! spread that lie far back, and the room they took.
 
-use crate::copies::{Why, copy_to};
+use crate::copies::{Copy, Why, copy_to};
 use crate::{Error, Store, trace, trash};
 use jiff::{SignedDuration, Timestamp};
 use rusqlite::Connection;
@@ -96,16 +96,16 @@ pub fn preview(store: &Store, now: Timestamp) -> Result<Tidied, Error> {
 ///
 /// # Errors
 /// [`Error::ReadOnly`], [`Error::Copy`], [`Error::Sqlite`].
-pub fn tidy(store: &Store, now: Timestamp) -> Result<Tidied, Error> {
+pub fn tidy(store: &Store, now: Timestamp) -> Result<(Tidied, Copy), Error> {
     store.writable()?;
     store.fold()?;
     let mut connection = store.connection()?;
-    store.copies().keep(&connection, now, Why::Tidy)?;
+    let copy = store.copies().keep(&connection, now, Why::Tidy)?;
     let mut tidied = clear_out(&mut connection, store.path(), now)?;
     drop(connection);
     store.fold()?;
     tidied.after = size(store.path());
-    Ok(tidied)
+    Ok((tidied, copy))
 }
 
 fn size(path: &Path) -> u64 {

@@ -14,4 +14,4 @@ mod seen;
 pub mod units;
 pub mod words;
 
-pub use seen::{Device, Seen};
+pub use seen::{Device, FileSaid, Role, Seen};

@@ -11,8 +11,50 @@ pub struct Device {
     pub system: System,
     /// Number of the page that is made for it: every form of the page bears it.
     pub page: u64,
-    /// How many records of the data file this version cannot read.
+    /// What is to be said of the data file on every page.
+    pub file: FileSaid,
+    /// What whoever looks may do.
+    pub role: Role,
+}
+
+/// What is said of the data file on every page.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]
+pub struct FileSaid {
+    /// How many of its records this version cannot read.
     pub unread: usize,
+    /// Whether it can only be read.
+    pub read_only: bool,
+    /// Whether it is what could be read of a damaged one.
+    pub rescued: bool,
+}
+
+/// What somebody aboard may do.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]
+pub enum Role {
+    /// Everything.
+    #[default]
+    Captain,
+    /// Boat, Log and looks.
+    Crew,
+    /// Looks.
+    Guest,
+}
+
+impl Role {
+    /// The name it is kept under.
+    pub fn key(self) -> &'static str {
+        match self {
+            Self::Captain => "captain",
+            Self::Crew => "crew",
+            Self::Guest => "guest",
+        }
+    }
+
+    /// The role of a name.
+    pub fn from_key(key: &str) -> Option<Self> {
+        let all = [Self::Captain, Self::Crew, Self::Guest];
+        all.into_iter().find(|role| role.key() == key)
+    }
 }
 
 /// An answer as a device sees it.

@@ -3,6 +3,7 @@
 pub mod advice;
 pub mod bench;
 pub mod boat;
+pub mod data;
 pub mod light;
 pub mod river;
 pub mod rules;

@@ -1,18 +1,23 @@
 use crate::device::Borne;
 use crate::runs::Runs;
-use crate::{Error, keeper};
+use crate::upkeep::{self, Upkept};
+use crate::{Access, Error, keeper};
 use actix_web::web;
 use jiff::Timestamp;
 use motilis_helm::{Act, ActId, Book, Done, Seal, Undone, carry_out, done_before, take_back};
 use motilis_live::{Clock, Live};
 use motilis_store::unread::{self, Unread};
-use motilis_store::{Connection, Store, settings};
+use motilis_store::{Connection, Standing, Store, settings};
+use motilis_view::FileSaid;
 use motilis_view::present::Beside;
 use motilis_view::units::System;
 use std::path::{Path, PathBuf};
 use std::sync::atomic::{AtomicU64, Ordering};
-use std::sync::{Arc, Mutex, OnceLock, PoisonError};
+use std::sync::{Arc, Mutex, MutexGuard, OnceLock, PoisonError};
 use std::thread::Thread;
+
+/// How many look on by a stream at once.
+const STREAMS: usize = 48;
 
 /// What all handlers share.
 #[derive(Clone)]
@@ -30,6 +35,12 @@ pub struct App {
     runs: Arc<Runs>,
     usual_units: System,
     unread: Arc<Vec<Unread>>,
+    access: Access,
+    upkeep: Arc<Mutex<Upkept>>,
+    /// Held by who works on the data file as a whole.
+    turn: Arc<Mutex<()>>,
+    /// Who looks on by a stream now.
+    streams: Arc<()>,
 }
 
 /// What a form is read as.
@@ -75,6 +86,10 @@ impl App {
             runs: Arc::default(),
             usual_units: usual_units.unwrap_or_default(),
             unread: Arc::new(unread),
+            access: Access::open(),
+            upkeep: Arc::default(),
+            turn: Arc::default(),
+            streams: Arc::default(),
         }
     }
 
@@ -84,11 +99,42 @@ impl App {
     pub fn under_way(mut self, rides: PathBuf) -> Self {
         self.rides = Arc::new(rides);
         let serving = Arc::new(());
+        upkeep::start(&self, Arc::downgrade(&serving));
         let handle = keeper::start(&self, Arc::downgrade(&serving));
         self.serving = Some(serving);
         // Set once: nobody else has this application yet.
         let _ = self.keeper.set(handle.thread().clone());
         self
+    }
+
+    /// The same application, that asks who comes aboard.
+    #[must_use]
+    pub fn asking(self, access: Access) -> Self {
+        Self { access, ..self }
+    }
+
+    /// Who may come aboard.
+    pub(crate) fn access(&self) -> &Access {
+        &self.access
+    }
+
+    /// What was looked at of the data file, and what became of it.
+    pub(crate) fn upkept(&self) -> MutexGuard<'_, Upkept> {
+        self.upkeep.lock().unwrap_or_else(PoisonError::into_inner)
+    }
+
+    /// A place among those who look on by a stream, until it is let go of; none when it is too many.
+    pub(crate) fn stream(&self) -> Option<Arc<()>> {
+        (Arc::strong_count(&self.streams) <= STREAMS).then(|| self.streams.clone())
+    }
+
+    /// What is said of the data file on every page.
+    pub(crate) fn file_said(&self) -> FileSaid {
+        FileSaid {
+            unread: self.unread.len(),
+            read_only: *self.store.standing() == Standing::ReadOnly,
+            rescued: matches!(self.store.standing(), Standing::Rescued(_)),
+        }
     }
 
     /// The boat under way.
@@ -194,6 +240,39 @@ impl App {
         written
     }
 
+    /// Does work on the data file as a whole, off the threads that answer requests: one work at a time, and what one page asks for
+    /// once. Where it goes on afterwards is answered.
+    ///
+    /// # Errors
+    /// What the work returns.
+    pub(crate) async fn work(
+        &self,
+        borne: &Borne,
+        work: impl FnOnce(&Store, &mut Upkept) -> Result<String, Error> + Send + 'static,
+    ) -> Result<String, Error> {
+        let (store, upkeep) = (self.store.clone(), self.upkeep.clone());
+        let (turn, seal) = (self.turn.clone(), self.seal(borne));
+        let done = web::block(move || {
+            let _turn = turn.lock().unwrap_or_else(PoisonError::into_inner);
+            let asked = (seal.id, seal.asked);
+            let mut upkept = {
+                let upkept = upkeep.lock().unwrap_or_else(PoisonError::into_inner);
+                match &upkept.last {
+                    Some((last, address)) if *last == asked => return Ok(address.clone()),
+                    _ => upkept.clone(),
+                }
+            };
+            let address = work(&store, &mut upkept)?;
+            upkept.last = Some((asked, address.clone()));
+            *upkeep.lock().unwrap_or_else(PoisonError::into_inner) = upkept;
+            Ok(address)
+        })
+        .await
+        .map_err(|_| Error::Stopped)?;
+        self.wrote();
+        done
+    }
+
     /// Answers a question out of one moment of the data file, off the threads that answer requests.
     ///
     /// # Errors
@@ -218,13 +297,21 @@ impl App {
     ) -> Result<Outcome<P>, Error> {
         let seal = self.seal(borne);
         let moment = self.live.moment(seal.at);
+        let store = self.store.clone();
         self.write(move |connection| {
             let book = Book::new(connection).at(moment);
             if let Some(done) = done_before(&book, &seal)? {
                 return Ok(Outcome::Done(done));
             }
             match read(&book)? {
-                Reading::Act(act) => Ok(Outcome::Done(carry_out(&book, &seal, act)?)),
+                Reading::Act(act) => {
+                    if act.reads_in() {
+                        // Another connection: it sees the file as it is before.
+                        let why = motilis_store::copies::Why::Import;
+                        store.read(|before| store.copies().keep(before, Timestamp::now(), why))?;
+                    }
+                    Ok(Outcome::Done(carry_out(&book, &seal, act)?))
+                }
                 Reading::Page(page) => Ok(Outcome::Page(page)),
             }
         })
@@ -260,6 +347,9 @@ impl App {
     /// # Errors
     /// [`Error::Store`].
     pub(crate) async fn remember(&self, what: &'static str, id: i64) -> Result<(), Error> {
+        if *self.store.standing() != Standing::Whole {
+            return Ok(());
+        }
         let known = self.read(move |connection| Ok(settings::get(connection, what)?));
         if known.await? == Some(id.to_string()) {
             return Ok(());

@@ -1,14 +1,15 @@
 //! What a request says of itself: the device it comes from, and the seal of what it asks for.
 
 use crate::Error;
+use crate::access::Aboard;
 use actix_web::dev::Payload;
 use actix_web::web::{Form, Query};
-use actix_web::{FromRequest, HttpRequest};
+use actix_web::{FromRequest, HttpMessage, HttpRequest};
 use jiff::{SignedDuration, Timestamp};
 use motilis_helm::Seal;
-use motilis_view::Device;
 use motilis_view::screens::Theme;
 use motilis_view::units::System;
+use motilis_view::{Device, FileSaid, Role};
 use serde::Deserialize;
 use serde::de::DeserializeOwned;
 use std::collections::hash_map::DefaultHasher;
@@ -53,7 +54,11 @@ pub(crate) fn device_of(request: &HttpRequest, said: Option<&str>) -> Device {
         theme: theme_of(request),
         system: key.map_or_else(usual, System::from_key),
         page: page_number(),
-        unread: app.map_or(0, |app| app.unread().len()),
+        file: app.map_or_else(FileSaid::default, |app| app.file_said()),
+        role: request
+            .extensions()
+            .get::<Aboard>()
+            .map_or(Role::Captain, |aboard| aboard.role),
     }
 }
 

@@ -6,6 +6,7 @@ use actix_web::middleware::Next;
 use actix_web::{HttpResponse, ResponseError};
 use askama::Template;
 use motilis_helm::{Error as Helm, Refusal};
+use motilis_store::Fault;
 use motilis_view::Device;
 use motilis_view::present::{message, refusal_sentence};
 use motilis_view::words::capital;
@@ -27,6 +28,18 @@ pub enum Error {
     /// The request comes from somewhere it must not come from.
     #[error("{0}")]
     Forbidden(String),
+    /// Whoever asks is not signed in.
+    #[error("sign in first, then do it again: nothing was changed")]
+    SignIn,
+    /// Too many send at once.
+    #[error("{0}")]
+    Crowded(String),
+    /// It did not arrive in time.
+    #[error("it took too long to arrive; nothing was changed: do it again")]
+    Slow,
+    /// The disk refused what is not in the data file.
+    #[error("{0}")]
+    Disk(#[from] std::io::Error),
     /// The question has no answer, or the act was refused.
     #[error(transparent)]
     Helm(#[from] Helm),
@@ -89,6 +102,15 @@ impl Error {
                 Said::new("That could not be read", text)
             }
             Self::Forbidden(text) => Said::new("Not from there", text),
+            Self::SignIn => {
+                Said::new("Who is it", &self.to_string()).with_door("/sign-in", "Sign in")
+            }
+            Self::Slow => Said::new("Not now", &self.to_string()),
+            Self::Crowded(text) => Said::new("Not now", text),
+            Self::Disk(_) => Said::new(
+                "Not done",
+                "the disk beside the data file refused: nothing was changed; look whether it is full or can only be read",
+            ),
             Self::Helm(error) => of_helm(error),
             Self::Page(_) | Self::Print(_) | Self::Stopped => broke(),
         }
@@ -120,8 +142,24 @@ fn of_helm(error: &Helm) -> Said {
             "That cannot be read",
             &format!("{error}. It is kept as it is; a newer program may know it"),
         ),
+        Helm::Store(error) => match error.fault() {
+            Some(fault) => of_fault(fault, error),
+            None => broke(),
+        },
         _ => broke(),
     }
+}
+
+/// What the owner can mend.
+fn of_fault(fault: Fault, error: &motilis_store::Error) -> Said {
+    let head = match fault {
+        Fault::Full => "The disk is full",
+        Fault::ReadOnly => "Only to be read",
+        Fault::Busy => "Not now",
+        Fault::Damaged => "Damaged",
+        Fault::Disk => "No answer from the disk",
+    };
+    Said::new(head, &error.to_string()).with_door("/data", "Data file")
 }
 
 impl ResponseError for Error {
@@ -136,11 +174,17 @@ impl ResponseError for Error {
             Self::Helm(Helm::Refused(Refusal::OtherWater)) => StatusCode::NOT_FOUND,
             Self::BadRequest(_) | Self::Helm(Helm::Refused(_)) => StatusCode::BAD_REQUEST,
             Self::TooLarge(_) => StatusCode::PAYLOAD_TOO_LARGE,
+            Self::SignIn => StatusCode::UNAUTHORIZED,
+            Self::Crowded(_) => StatusCode::SERVICE_UNAVAILABLE,
+            Self::Slow => StatusCode::REQUEST_TIMEOUT,
+            Self::Disk(_) => StatusCode::INSUFFICIENT_STORAGE,
             Self::Forbidden(_) => StatusCode::FORBIDDEN,
             Self::Helm(Helm::Core(_)) => StatusCode::UNPROCESSABLE_ENTITY,
             Self::Helm(Helm::Store(error)) => match error {
                 error if error.is_missing() => StatusCode::NOT_FOUND,
                 motilis_store::Error::Unreadable { .. } => StatusCode::UNPROCESSABLE_ENTITY,
+                motilis_store::Error::Named { .. } => StatusCode::CONFLICT,
+                error if error.fault().is_some() => of_status(error.fault()),
                 _ => StatusCode::INTERNAL_SERVER_ERROR,
             },
             Self::Helm(_) | Self::Page(_) | Self::Print(_) => StatusCode::INTERNAL_SERVER_ERROR,
@@ -149,8 +193,17 @@ impl ResponseError for Error {
     }
 
     fn error_response(&self) -> HttpResponse<BoxBody> {
-        if self.status_code().is_server_error() {
+        // What the owner of the disk can mend is no fault of the program's.
+        let theirs = matches!(self, Self::Crowded(_) | Self::Disk(_))
+            || matches!(self, Self::Helm(Helm::Store(error)) if error.fault().is_some());
+        if theirs {
+            tracing::warn!(error = %self, "request refused");
+        } else if self.status_code().is_server_error() {
             tracing::error!(error = ?self, "request failed");
+        }
+        if matches!(self, Self::Slow) {
+            // The request is gone, and with it whose page it would be.
+            return HttpResponse::RequestTimeout().body(self.to_string());
         }
         let mut response = HttpResponse::new(self.status_code());
         response.extensions_mut().insert(self.said());
@@ -161,12 +214,20 @@ impl ResponseError for Error {
     }
 }
 
+/// A fault of disk or file as the protocol has it (RFC 9110; RFC 4918, 11.5).
+fn of_status(fault: Option<Fault>) -> StatusCode {
+    match fault {
+        Some(Fault::ReadOnly) => StatusCode::FORBIDDEN,
+        Some(Fault::Busy) => StatusCode::SERVICE_UNAVAILABLE,
+        _ => StatusCode::INSUFFICIENT_STORAGE,
+    }
+}
+
 /// Puts a page, in the reader's own theme and units, around whatever went wrong.
 pub(crate) async fn pages<B: MessageBody + 'static>(
     request: ServiceRequest,
     next: Next<B>,
 ) -> Result<ServiceResponse<EitherBody<B>>, actix_web::Error> {
-    let device = device_of(request.request(), None);
     let is_api = request.path().starts_with("/api/");
     let response = next.call(request).await?;
     let status = response.status();
@@ -181,6 +242,7 @@ pub(crate) async fn pages<B: MessageBody + 'static>(
         return Ok(response.map_into_left_body());
     }
     let (request, response) = response.into_parts();
+    let device = device_of(&request, None);
     if !is_api && response.extensions().get::<Empty>().is_some() {
         let door = request.path().split('/').nth(1).unwrap_or_default();
         let start = crate::screens::see(&format!("/start?door={door}"));

@@ -4,15 +4,20 @@
 //! `Origin`, or reaches us under a foreign name that was pointed at this machine (DNS rebinding). The
 //! first is refused on every request that can change anything, the second always: it could read, too.
 
-use crate::Error;
-use actix_web::ResponseError;
+use crate::access::{Aboard, is_for_all, may};
+use crate::{App, Error};
 use actix_web::body::{EitherBody, MessageBody};
 use actix_web::dev::{ServiceRequest, ServiceResponse};
 use actix_web::http::header::{self, HeaderName, HeaderValue};
 use actix_web::http::{Method, Uri};
 use actix_web::middleware::Next;
 use actix_web::web::Data;
+use actix_web::{HttpMessage, ResponseError};
+use jiff::Timestamp;
+use motilis_view::Role;
 use std::net::IpAddr;
+use std::sync::atomic::{AtomicUsize, Ordering};
+use std::time::Duration;
 
 /// Names under which this server may be asked.
 #[derive(Debug, Clone, Default)]
@@ -40,8 +45,189 @@ impl Hosts {
     }
 }
 
+/// What is on its way to the server at once: each holds memory until it is whole.
+#[derive(Debug)]
+pub(crate) struct Bodies {
+    files: AtomicUsize,
+    forms: AtomicUsize,
+}
+
+impl Default for Bodies {
+    fn default() -> Self {
+        Self {
+            files: AtomicUsize::new(FILES),
+            forms: AtomicUsize::new(FORMS),
+        }
+    }
+}
+
+/// Files and forms that may be on their way at once, and for how long.
+const FILES: usize = 6;
+const FORMS: usize = 64;
+const FILE_TIME: Duration = Duration::from_mins(2);
+const FORM_TIME: Duration = Duration::from_secs(30);
+
+/// A place among those on their way; given back whatever becomes of it.
+struct Place<'a>(&'a AtomicUsize);
+
+impl<'a> Place<'a> {
+    fn among(left: &'a AtomicUsize) -> Option<Self> {
+        let taken = left.fetch_update(Ordering::AcqRel, Ordering::Acquire, |left| {
+            left.checked_sub(1)
+        });
+        // Made only when it was taken: one that is dropped gives a place back.
+        taken.is_ok().then(|| Self(left))
+    }
+}
+
+impl Drop for Place<'_> {
+    fn drop(&mut self) {
+        self.0.fetch_add(1, Ordering::AcqRel);
+    }
+}
+
+/// Lets so many files and forms in at once, and waits for none without end.
+pub(crate) async fn bodies<B: MessageBody + 'static>(
+    request: ServiceRequest,
+    next: Next<B>,
+) -> Result<ServiceResponse<EitherBody<B>>, actix_web::Error> {
+    if matches!(*request.method(), Method::GET | Method::HEAD) {
+        return Ok(next.call(request).await?.map_into_left_body());
+    }
+    let bodies = request
+        .app_data::<Data<Bodies>>()
+        .cloned()
+        .unwrap_or_default();
+    let is_file = request
+        .headers()
+        .get(header::CONTENT_TYPE)
+        .is_some_and(|kind| kind.as_bytes().starts_with(b"multipart/"));
+    let (left, time) = if is_file {
+        (&bodies.files, FILE_TIME)
+    } else {
+        (&bodies.forms, FORM_TIME)
+    };
+    let Some(_place) = Place::among(left) else {
+        let busy = Error::Crowded(
+            "others are sending just now; nothing was changed: do it again in a moment".into(),
+        );
+        return Ok(request
+            .into_response(busy.error_response())
+            .map_into_right_body());
+    };
+    match actix_web::rt::time::timeout(time, next.call(request)).await {
+        Ok(answered) => Ok(answered?.map_into_left_body()),
+        Err(_) => Err(Error::Slow.into()),
+    }
+}
+
+/// Lets in who sits at this machine and who is signed in, each as far as their role goes.
+pub(crate) async fn aboard<B: MessageBody + 'static>(
+    request: ServiceRequest,
+    next: Next<B>,
+) -> Result<ServiceResponse<EitherBody<B>>, actix_web::Error> {
+    let who = who(&request);
+    let path = request.path().to_owned();
+    let refused = match who {
+        Some(aboard) if may(aboard.role, request.method(), &path) => {
+            request.extensions_mut().insert(aboard);
+            return Ok(next.call(request).await?.map_into_left_body());
+        }
+        Some(aboard) => {
+            request.extensions_mut().insert(aboard);
+            let text = match aboard.role {
+                Role::Guest => "a guest looks on: nothing can be changed or carried away from here",
+                _ => "that is the captain’s: ask them, or sign in by the captain’s pass phrase",
+            };
+            Error::Forbidden(text.into()).error_response()
+        }
+        None if is_for_all(&path) => return Ok(next.call(request).await?.map_into_left_body()),
+        None if is_page(&request) => {
+            let back = request
+                .uri()
+                .path_and_query()
+                .map_or("/", |asked| asked.as_str());
+            let query = serde_urlencoded::to_string([("back", back)]).unwrap_or_default();
+            crate::screens::see(&format!("/sign-in?{query}"))
+        }
+        None => Error::SignIn.error_response(),
+    };
+    Ok(request.into_response(refused).map_into_right_body())
+}
+
+/// Whether a person waits for a page, and not a script for a part of one.
+fn is_page(request: &ServiceRequest) -> bool {
+    let has = |name: &str, value: &str| {
+        let header = request
+            .headers()
+            .get(name)
+            .and_then(|header| header.to_str().ok());
+        header.is_some_and(|header| header.contains(value))
+    };
+    *request.method() == Method::GET
+        && has("accept", "text/html")
+        && !request.headers().contains_key("hx-request")
+}
+
+/// Who asks: the captain where nobody is asked or who asks sits at this machine, else whose session it is.
+fn who(request: &ServiceRequest) -> Option<Aboard> {
+    let app = request.app_data::<Data<App>>()?;
+    let access = app.access();
+    if !access.asks() || is_here(request) {
+        return Some(Aboard {
+            role: Role::Captain,
+            session: None,
+        });
+    }
+    let cookie = request.cookie(session_cookie(request.app_config().secure()))?;
+    access.who(cookie.value(), Timestamp::now())
+}
+
+/// Whether who asks sits at this machine. What another program passes on comes from there, and is somebody else's.
+fn is_here(request: &ServiceRequest) -> bool {
+    let passed_on = ["forwarded", "x-forwarded-for", "x-real-ip", "via"];
+    request
+        .peer_addr()
+        .is_some_and(|peer| peer.ip().to_canonical().is_loopback())
+        && !passed_on
+            .iter()
+            .any(|name| request.headers().contains_key(*name))
+}
+
+/// Name of the cookie with a session's token; over https bound to this host.
+pub(crate) fn session_cookie(secure: bool) -> &'static str {
+    if secure {
+        "__Host-motilis-session"
+    } else {
+        "motilis-session"
+    }
+}
+
 const POLICY: &str = "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data:; \
      font-src 'self'; connect-src 'self'; manifest-src 'self'; form-action 'self'; base-uri 'none'; frame-ancestors 'none'";
+
+/// Writes a line a request, where the log asks for them (`RUST_LOG=info`).
+pub(crate) async fn told<B: MessageBody + 'static>(
+    request: ServiceRequest,
+    next: Next<B>,
+) -> Result<ServiceResponse<B>, actix_web::Error> {
+    let began = std::time::Instant::now();
+    let (method, path) = (request.method().clone(), request.path().to_owned());
+    let peer = request.peer_addr();
+    let answered = next.call(request).await;
+    let status = answered
+        .as_ref()
+        .map_or(0, |response| response.status().as_u16());
+    // A guest card is a key: it stays out of the log.
+    let path = if path.starts_with("/guest/") {
+        "/guest/…"
+    } else {
+        &path
+    };
+    let ms = began.elapsed().as_secs_f64() * 1e3;
+    tracing::info!(%method, path, status, ms, peer = peer.map(tracing::field::display), "request");
+    answered
+}
 
 /// Refuses foreign hosts, and foreign origins on every change.
 pub(crate) async fn strangers<B: MessageBody + 'static>(

@@ -75,7 +75,7 @@ impl Keeper {
             });
             self.version = (told == Told::All).then_some(version);
         }
-        if due {
+        if due && !self.app.file_said().read_only && !self.app.file_said().rescued {
             self.kept = Instant::now();
             self.keep();
             self.sign_of_life();

@@ -4,6 +4,7 @@
 //! [`router::configure`] lists every address on one screen; [`App`] asks the helm and does acts. Every change is a
 //! `POST` that ends in a redirect, so pages work without scripts; htmx only swaps the part that changed.
 
+mod access;
 mod api;
 mod app;
 mod assets;
@@ -15,8 +16,10 @@ pub mod router;
 mod runs;
 mod screens;
 mod server;
+mod upkeep;
 
+pub use access::{Access, LONGEST, PhraseRefused, SHORTEST};
 pub use app::App;
 pub use error::Error;
 pub use guard::Hosts;
-pub use server::{Server, bind};
+pub use server::{Bound, Server, serve};

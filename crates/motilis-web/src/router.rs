@@ -2,12 +2,15 @@
 
 use crate::error::Error;
 use crate::screens::{
-    acts, bench, boat, boat_acts, boxes, column, evidence, experiment, files, installed, judging,
-    log, lures, motion, outings, parts, photo, river, settings, setups, sheet, spread, spread_acts,
-    start, tank, today, track, waters,
+    aboard, acts, bench, boat, boat_acts, boxes, column, data, evidence, experiment, files, health,
+    installed, judging, log, lures, motion, outings, parts, photo, river, settings, setups, sheet,
+    spread, spread_acts, start, tank, today, track, waters,
 };
 use crate::{api, assets};
+use actix_multipart::MultipartError;
 use actix_multipart::form::MultipartFormConfig;
+use actix_web::error::{PayloadError, UrlencodedError};
+use actix_web::http::StatusCode;
 use actix_web::web::{self, FormConfig, PathConfig, PayloadConfig, QueryConfig, ServiceConfig};
 
 /// Largest form and largest JSON request taken, bytes.
@@ -17,6 +20,28 @@ const JSON_LIMIT: usize = 1024 * 1024;
 const UPLOAD_LIMIT: usize = 9 * 1024 * 1024;
 /// Largest with a track in it, most of which lies on disk meanwhile.
 const TRACK_LIMIT: usize = 25 * 1024 * 1024;
+
+/// Why a file was not taken: it is too large, or it did not come as a form sends one.
+fn not_taken(error: &MultipartError) -> Error {
+    let is_large = |error: &actix_web::Error| {
+        error.as_response_error().status_code() == StatusCode::PAYLOAD_TOO_LARGE
+    };
+    match error {
+        MultipartError::Payload(PayloadError::Overflow) => too_large(),
+        MultipartError::Field { source, .. }
+            if is_large(source) || source.as_error::<PayloadError>().is_some() =>
+        {
+            too_large()
+        }
+        other => Error::BadRequest(format!(
+            "the file did not come as a form sends one ({other}); choose it and send it again"
+        )),
+    }
+}
+
+fn too_large() -> Error {
+    Error::TooLarge("the file is too large: at most 4 MB of CSV or JSON, 6 MB of a photograph and 24 MB of GPX are taken".into())
+}
 
 /// Adds every route, and how unreadable requests are answered.
 #[allow(
@@ -28,11 +53,14 @@ pub fn configure(config: &mut ServiceConfig) {
         Error::BadRequest(format!("the {what} could not be read: {error}")).into()
     };
     config
-        .app_data(
-            FormConfig::default()
-                .limit(FORM_LIMIT)
-                .error_handler(move |e, _| unreadable("form", &e)),
-        )
+        .app_data(FormConfig::default().limit(FORM_LIMIT).error_handler(
+            move |error, _| match &error {
+                UrlencodedError::Overflow { .. } => {
+                    Error::TooLarge("the form holds more than is taken".into()).into()
+                }
+                other => unreadable("form", other),
+            },
+        ))
         .app_data(QueryConfig::default().error_handler(move |e, _| unreadable("address", &e)))
         .app_data(PathConfig::default().error_handler(|_, _| {
             Error::NotFound("there is no such page; the rule above leads to those there are".into())
@@ -43,12 +71,7 @@ pub fn configure(config: &mut ServiceConfig) {
             MultipartFormConfig::default()
                 .total_limit(TRACK_LIMIT)
                 .memory_limit(UPLOAD_LIMIT)
-                .error_handler(|error, _| {
-                    Error::TooLarge(format!(
-                        "the file could not be taken ({error}); at most 4 MB of CSV or JSON are read, 24 MB of GPX"
-                    ))
-                    .into()
-                }),
+                .error_handler(|error, _| not_taken(&error).into()),
         )
         .route("/", web::get().to(today::door))
         .route("/manifest.webmanifest", web::get().to(installed::manifest))
@@ -67,8 +90,14 @@ pub fn configure(config: &mut ServiceConfig) {
         .route("/today/take", web::post().to(today::take))
         .route("/today/secchi", web::post().to(today::set_clarity))
         .route("/today/readings", web::post().to(today::add_reading))
-        .route("/today/readings/{reading}/delete", web::post().to(acts::delete_reading))
-        .route("/today/readings/{reading}/restore", web::post().to(acts::restore_reading))
+        .route(
+            "/today/readings/{reading}/delete",
+            web::post().to(acts::delete_reading),
+        )
+        .route(
+            "/today/readings/{reading}/restore",
+            web::post().to(acts::restore_reading),
+        )
         .route("/column", web::get().to(column::look))
         .route("/judging", web::get().to(judging::show))
         .route("/judging/schools", web::post().to(judging::set_schools))
@@ -79,11 +108,23 @@ pub fn configure(config: &mut ServiceConfig) {
         .route("/waters/{water}", web::get().to(waters::show))
         .route("/waters/{water}", web::post().to(waters::save))
         .route("/waters/{water}/delete", web::post().to(acts::delete_water))
-        .route("/waters/{water}/restore", web::post().to(acts::restore_water))
+        .route(
+            "/waters/{water}/restore",
+            web::post().to(acts::restore_water),
+        )
         .route("/waters/{water}/rules", web::post().to(waters::add_rule))
-        .route("/waters/{water}/rules/{rule}", web::post().to(waters::save_rule))
-        .route("/waters/{water}/rules/{rule}/delete", web::post().to(waters::delete_rule))
-        .route("/waters/{water}/rules/{rule}/restore", web::post().to(waters::restore_rule))
+        .route(
+            "/waters/{water}/rules/{rule}",
+            web::post().to(waters::save_rule),
+        )
+        .route(
+            "/waters/{water}/rules/{rule}/delete",
+            web::post().to(waters::delete_rule),
+        )
+        .route(
+            "/waters/{water}/rules/{rule}/restore",
+            web::post().to(waters::restore_rule),
+        )
         .route("/bench", web::get().to(bench::door))
         .route("/bench/new", web::get().to(bench::start))
         .route("/bench/new", web::post().to(bench::create))
@@ -105,11 +146,23 @@ pub fn configure(config: &mut ServiceConfig) {
         .route("/tank", web::get().to(tank::show))
         .route("/tank/table", web::get().to(tank::table))
         .route("/tank/dunk", web::post().to(tank::dunk))
-        .route("/tank/dunk/{dunk}/delete", web::post().to(acts::delete_dunk))
-        .route("/tank/dunk/{dunk}/restore", web::post().to(acts::restore_dunk))
+        .route(
+            "/tank/dunk/{dunk}/delete",
+            web::post().to(acts::delete_dunk),
+        )
+        .route(
+            "/tank/dunk/{dunk}/restore",
+            web::post().to(acts::restore_dunk),
+        )
         .route("/tank/touch", web::post().to(tank::touch))
-        .route("/tank/touch/{touch}/delete", web::post().to(acts::delete_touch))
-        .route("/tank/touch/{touch}/restore", web::post().to(acts::restore_touch))
+        .route(
+            "/tank/touch/{touch}/delete",
+            web::post().to(acts::delete_touch),
+        )
+        .route(
+            "/tank/touch/{touch}/restore",
+            web::post().to(acts::restore_touch),
+        )
         .route("/spread", web::get().to(spread::door))
         .route("/spread", web::post().to(spread::begin))
         .route("/spread/today", web::post().to(spread::of_today))
@@ -121,21 +174,51 @@ pub fn configure(config: &mut ServiceConfig) {
         .route("/spread/{spread}/add", web::post().to(spread_acts::add))
         .route("/spread/{spread}/set", web::post().to(spread_acts::set_all))
         .route("/spread/{spread}/sort", web::post().to(spread_acts::sort))
-        .route("/spread/{spread}/holder", web::post().to(spread_acts::holder))
-        .route("/spread/{spread}/depth", web::post().to(spread_acts::to_depth))
-        .route("/spread/{spread}/speed", web::post().to(spread_acts::keep_speed))
+        .route(
+            "/spread/{spread}/holder",
+            web::post().to(spread_acts::holder),
+        )
+        .route(
+            "/spread/{spread}/depth",
+            web::post().to(spread_acts::to_depth),
+        )
+        .route(
+            "/spread/{spread}/speed",
+            web::post().to(spread_acts::keep_speed),
+        )
         .route("/spread/{spread}/mend", web::post().to(spread_acts::mend))
-        .route("/spread/{spread}/line/{line}", web::post().to(spread_acts::save_line))
+        .route(
+            "/spread/{spread}/line/{line}",
+            web::post().to(spread_acts::save_line),
+        )
         .route("/spread/{spread}/undo", web::post().to(spread_acts::undo))
         .route("/spread/{spread}/redo", web::post().to(spread_acts::redo))
-        .route("/spread/{spread}/duplicate", web::post().to(spread_acts::duplicate))
-        .route("/spread/{spread}/delete", web::post().to(acts::delete_spread))
-        .route("/spread/{spread}/restore", web::post().to(acts::restore_spread))
+        .route(
+            "/spread/{spread}/duplicate",
+            web::post().to(spread_acts::duplicate),
+        )
+        .route(
+            "/spread/{spread}/delete",
+            web::post().to(acts::delete_spread),
+        )
+        .route(
+            "/spread/{spread}/restore",
+            web::post().to(acts::restore_spread),
+        )
         .route("/spread/{spread}/motion", web::post().to(motion::set_off))
         .route("/spread/{spread}/motion/{run}", web::get().to(motion::look))
-        .route("/spread/{spread}/motion/{run}/frames.json", web::get().to(motion::frames))
-        .route("/spread/{spread}/motion/{run}/stop", web::post().to(motion::stop))
-        .route("/spread/{spread}/rename", web::post().to(spread_acts::rename))
+        .route(
+            "/spread/{spread}/motion/{run}/frames.json",
+            web::get().to(motion::frames),
+        )
+        .route(
+            "/spread/{spread}/motion/{run}/stop",
+            web::post().to(motion::stop),
+        )
+        .route(
+            "/spread/{spread}/rename",
+            web::post().to(spread_acts::rename),
+        )
         .route("/river", web::get().to(river::show))
         .route("/river/rigs", web::get().to(river::rigs))
         .route("/river/best", web::get().to(river::best))
@@ -153,7 +236,10 @@ pub fn configure(config: &mut ServiceConfig) {
         .route("/setups/{setup}", web::get().to(setups::show))
         .route("/setups/{setup}", web::post().to(setups::save))
         .route("/setups/{setup}/delete", web::post().to(acts::delete_setup))
-        .route("/setups/{setup}/restore", web::post().to(acts::restore_setup))
+        .route(
+            "/setups/{setup}/restore",
+            web::post().to(acts::restore_setup),
+        )
         .route("/lures", web::get().to(lures::list))
         .route("/lures", web::post().to(lures::add))
         .route("/lures/{lure}/delete", web::post().to(acts::delete_lure))
@@ -170,24 +256,42 @@ pub fn configure(config: &mut ServiceConfig) {
         .route("/log/track", web::get().to(track::show))
         .route("/log/track", web::post().to(track::take_in))
         .route("/log/track.gpx", web::get().to(track::gpx))
-        .route("/log/tracks/{track}/delete", web::post().to(acts::delete_track))
-        .route("/log/tracks/{track}/restore", web::post().to(acts::restore_track))
+        .route(
+            "/log/tracks/{track}/delete",
+            web::post().to(acts::delete_track),
+        )
+        .route(
+            "/log/tracks/{track}/restore",
+            web::post().to(acts::restore_track),
+        )
         .route("/spots", web::post().to(track::add_spot))
         .route("/spots/{spot}", web::post().to(track::save_spot))
         .route("/spots/{spot}/delete", web::post().to(acts::delete_spot))
         .route("/spots/{spot}/restore", web::post().to(acts::restore_spot))
         .route("/log/experiment", web::get().to(experiment::show))
         .route("/log/experiments", web::post().to(experiment::begin))
-        .route("/log/experiments/{experiment}/swap", web::post().to(experiment::swap))
-        .route("/log/experiments/{experiment}/end", web::post().to(experiment::end))
+        .route(
+            "/log/experiments/{experiment}/swap",
+            web::post().to(experiment::swap),
+        )
+        .route(
+            "/log/experiments/{experiment}/end",
+            web::post().to(experiment::end),
+        )
         .route("/log/switch", web::post().to(log::switch))
         .route("/log/rods/out", web::post().to(log::set_out))
         .route("/log/rods/in", web::post().to(log::take_in))
         .route("/log/rods/away", web::post().to(log::away))
         .route("/log/rods/from", web::post().to(log::take_rods))
         .route("/log/passes/{pass}", web::post().to(log::pass_hours))
-        .route("/log/passes/{pass}/delete", web::post().to(acts::delete_pass))
-        .route("/log/passes/{pass}/restore", web::post().to(acts::restore_pass))
+        .route(
+            "/log/passes/{pass}/delete",
+            web::post().to(acts::delete_pass),
+        )
+        .route(
+            "/log/passes/{pass}/restore",
+            web::post().to(acts::restore_pass),
+        )
         .route("/log/{event}", web::post().to(log::correct))
         .route("/log/{event}/photo", web::get().to(photo::show))
         .route("/log/{event}/photo", web::post().to(photo::keep))
@@ -205,12 +309,21 @@ pub fn configure(config: &mut ServiceConfig) {
         .route("/boat/reel", web::post().to(boat_acts::reel))
         .route("/boat/helm", web::post().to(boat_acts::helm))
         .route("/boat/mark", web::post().to(boat_acts::mark))
-        .route("/boat/marks/{mark}/delete", web::post().to(acts::delete_mark))
-        .route("/boat/marks/{mark}/restore", web::post().to(acts::restore_mark))
+        .route(
+            "/boat/marks/{mark}/delete",
+            web::post().to(acts::delete_mark),
+        )
+        .route(
+            "/boat/marks/{mark}/restore",
+            web::post().to(acts::restore_mark),
+        )
         .route("/boat/wind", web::post().to(boat_acts::wind))
         .route("/boat/practice", web::get().to(boat::practice))
         .route("/boat/practice", web::post().to(boat_acts::begin_practice))
-        .route("/boat/practice/end", web::post().to(boat_acts::end_practice))
+        .route(
+            "/boat/practice/end",
+            web::post().to(boat_acts::end_practice),
+        )
         .route("/phone", web::get().to(boat::phone))
         .route("/box", web::get().to(boxes::show))
         .route("/box/export.csv", web::get().to(boxes::export_csv))
@@ -226,21 +339,64 @@ pub fn configure(config: &mut ServiceConfig) {
         .route("/box/parts/{part}", web::get().to(parts::show))
         .route("/box/parts/{part}", web::post().to(parts::save))
         .route("/box/parts/{part}/count", web::post().to(parts::count))
-        .route("/box/parts/{part}/delete", web::post().to(acts::delete_part))
-        .route("/box/parts/{part}/restore", web::post().to(acts::restore_part))
+        .route(
+            "/box/parts/{part}/delete",
+            web::post().to(acts::delete_part),
+        )
+        .route(
+            "/box/parts/{part}/restore",
+            web::post().to(acts::restore_part),
+        )
         .route("/box/made/{made}/state", web::post().to(boxes::set_state))
-        .route("/box/made/{made}/dismantle", web::post().to(boxes::dismantle))
+        .route(
+            "/box/made/{made}/dismantle",
+            web::post().to(boxes::dismantle),
+        )
         .route("/box/made/{made}/break-off", web::get().to(boxes::broken))
-        .route("/box/made/{made}/break-off", web::post().to(boxes::break_off))
+        .route(
+            "/box/made/{made}/break-off",
+            web::post().to(boxes::break_off),
+        )
         .route("/box/deeds/{deed}/undo", web::post().to(boxes::undo))
         .route("/outings", web::post().to(outings::begin))
         .route("/outings/open", web::post().to(outings::open))
         .route("/outings/end", web::post().to(outings::end))
-        .route("/outings/{outing}/delete", web::post().to(acts::delete_outing))
-        .route("/outings/{outing}/undo", web::post().to(acts::restore_outing))
+        .route(
+            "/outings/{outing}/delete",
+            web::post().to(acts::delete_outing),
+        )
+        .route(
+            "/outings/{outing}/undo",
+            web::post().to(acts::restore_outing),
+        )
         .route("/acts/{act}/undo", web::post().to(acts::undo))
         .route("/deleted", web::get().to(acts::deleted))
-        .route("/deleted/{kind}/{id}/restore", web::post().to(acts::take_out))
+        .route(
+            "/deleted/{kind}/{id}/restore",
+            web::post().to(acts::take_out),
+        )
+        .route("/sign-in", web::get().to(aboard::sign_in))
+        .route("/sign-in", web::post().to(aboard::come_aboard))
+        .route("/sign-out", web::post().to(aboard::sign_out))
+        .route("/guest/{card}", web::get().to(aboard::guest))
+        .route("/aboard", web::get().to(aboard::show))
+        .route("/aboard/card", web::post().to(aboard::new_card))
+        .route("/aboard/card/away", web::post().to(aboard::no_card))
+        .route("/aboard/sessions/end", web::post().to(aboard::end_all))
+        .route(
+            "/aboard/sessions/{session}/end",
+            web::post().to(aboard::end_session),
+        )
+        .route("/aboard/{role}", web::post().to(aboard::set_phrase))
+        .route("/data", web::get().to(data::show))
+        .route("/data/copy", web::post().to(data::copy))
+        .route("/data/copies/{name}", web::get().to(data::out))
+        .route("/data/check", web::post().to(data::look_through))
+        .route("/data/mend", web::post().to(data::mend))
+        .route("/data/tidy", web::post().to(data::tidy))
+        .route("/data/restore", web::post().to(data::restore))
+        .route("/data/aside/{record}/back", web::post().to(data::put_back))
+        .route("/health", web::get().to(health::health))
         .route("/unread", web::get().to(settings::unread))
         .route("/settings/count", web::post().to(settings::count))
         .route("/settings/currency", web::post().to(settings::currency))

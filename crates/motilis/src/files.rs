@@ -247,7 +247,9 @@ fn import_parts(incoming: &Incoming) -> Result<()> {
         bail!("{}; correct the lines above", incoming.refused());
     };
     let count = sound.len();
-    open(&incoming.data)?.write(|connection| {
+    let store = open(&incoming.data)?;
+    keep_copy(&store)?;
+    store.write(|connection| {
         sound
             .iter()
             .try_for_each(|(id, boxed)| parts::import(connection, *id, boxed))
@@ -273,6 +275,7 @@ fn import_log(incoming: &Incoming, preview: bool) -> Result<()> {
         bail!("{}; correct the lines above", incoming.refused());
     }
     if !preview && import.is_sound() {
+        keep_copy(&store)?;
         act(&store, Act::Log(LogAct::Import(Box::new(import))))?;
     }
     Ok(())
@@ -282,6 +285,7 @@ fn import_track(incoming: &Incoming) -> Result<()> {
     let recorded = read_gpx(&incoming.bytes()?).with_context(|| incoming.refused())?;
     let track = Track::new(recorded.name, recorded.points).with_context(|| incoming.refused())?;
     let store = open(&incoming.data)?;
+    keep_copy(&store)?;
     let (points, length) = (track.points().len(), track.length().0 / 1_000.0);
     act(&store, Act::Log(LogAct::Track(Box::new(track), None)))
         .with_context(|| incoming.refused())?;
@@ -299,6 +303,13 @@ fn act(store: &Store, act: Act) -> Result<Done> {
         now,
     };
     Ok(store.write(|connection| carry_out(&Book::new(connection), &seal, act))?)
+}
+
+/// The file as it is, before something is read into it.
+fn keep_copy(store: &Store) -> Result<()> {
+    let why = motilis_store::copies::Why::Import;
+    store.read(|connection| store.copies().keep(connection, Timestamp::now(), why))?;
+    Ok(())
 }
 
 /// An existing data file: nothing is exported out of one that is only just made.

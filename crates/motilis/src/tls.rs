@@ -5,6 +5,7 @@ use rcgen::{CertificateParams, DistinguishedName, DnType, KeyPair};
 use rustls::ServerConfig;
 use rustls::pki_types::pem::PemObject;
 use rustls::pki_types::{CertificateDer, PrivateKeyDer};
+use sha2::{Digest, Sha256};
 use std::fs;
 use std::net::{IpAddr, SocketAddr, UdpSocket};
 use std::path::{Path, PathBuf};
@@ -38,12 +39,19 @@ pub(crate) fn reached_at(bound: &[SocketAddr], secure: bool) -> Vec<String> {
     all
 }
 
+/// How https is spoken, and what tells this certificate from any other.
+pub(crate) struct Tls {
+    pub config: ServerConfig,
+    /// SHA-256 of the certificate, as browsers show it.
+    pub fingerprint: String,
+}
+
 /// Reads a certificate and its key, or makes them beside the data file, where they stay.
 pub(crate) fn config(
     data: &Path,
     given: Option<&(PathBuf, PathBuf)>,
     names: &[String],
-) -> Result<ServerConfig> {
+) -> Result<Tls> {
     let (certificate, key) = match given {
         Some((certificate, key)) => (certificate.clone(), key.clone()),
         None => made(data, names)?,
@@ -58,12 +66,23 @@ pub(crate) fn config(
     }
     let key_read = PrivateKeyDer::from_pem_slice(&read(&key)?)
         .with_context(|| format!("{} is no private key in PEM", key.display()))?;
+    let fingerprint = fingerprint(&chain[0]);
     let provider = std::sync::Arc::new(rustls::crypto::ring::default_provider());
-    ServerConfig::builder_with_provider(provider)
+    let config = ServerConfig::builder_with_provider(provider)
         .with_safe_default_protocol_versions()?
         .with_no_client_auth()
         .with_single_cert(chain, key_read)
-        .context("certificate and key do not go together")
+        .context("certificate and key do not go together")?;
+    Ok(Tls {
+        config,
+        fingerprint,
+    })
+}
+
+fn fingerprint(certificate: &CertificateDer<'_>) -> String {
+    let pairs = Sha256::digest(certificate);
+    let pairs: Vec<String> = pairs.iter().map(|byte| format!("{byte:02X}")).collect();
+    pairs.join(":")
 }
 
 /// A certificate of our own: made once, for the names and addresses this machine has then.

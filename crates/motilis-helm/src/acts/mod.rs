@@ -104,6 +104,14 @@ type Made = Result<Option<i64>, Error>;
 
 impl Act {
     /// What it is called in the data file.
+    /// Whether it reads a file into the book: the book as it was is copied first.
+    pub fn reads_in(&self) -> bool {
+        matches!(
+            self,
+            Self::Box(BoxAct::Import(_)) | Self::Log(LogAct::Import(_) | LogAct::Track(..))
+        )
+    }
+
     fn name(&self) -> &'static str {
         match self {
             Self::Outing(_) => "outing",

@@ -274,6 +274,56 @@ fn a_damaged_file_is_rescued_as_far_as_it_can_be_read() {
     assert_eq!(store.read(check::all).unwrap(), []);
 }
 
+/// The page that says where tables lie is torn: what lies elsewhere is still found.
+#[test]
+fn a_file_with_a_torn_schema_is_rescued_but_for_what_it_named() {
+    let (_folder, path) = filled();
+    let bytes = fs::read(&path).unwrap();
+    let is_torn = |page: &[u8]| {
+        page[0] == 13
+            && page
+                .windows(22)
+                .any(|part| part == b"CREATE TABLE \"events\" ")
+    };
+    let place = bytes.chunks(4096).position(is_torn).unwrap();
+    damage(&path, place * 4096, &[0xa5; 4096]);
+    assert!(refusal(&path).contains("is damaged ("));
+    let store = Opening {
+        rescue: true,
+        ..Opening::default()
+    }
+    .open(&path)
+    .unwrap();
+    let Standing::Rescued(salvage) = store.standing() else {
+        panic!("{:?}", store.standing());
+    };
+    assert!(
+        salvage.torn.contains(&("events".to_owned(), 0)),
+        "{salvage:?}"
+    );
+    assert!(salvage.rows > 60 && salvage.torn.len() < 16, "{salvage:?}");
+    let waters = store.read(|c| Ok::<_, Error>((count(c, "waters"), count(c, "outings"))));
+    assert_eq!(waters.unwrap(), (1, 60));
+}
+
+#[test]
+fn of_noise_nothing_is_rescued_and_that_is_said() {
+    let (_folder, path) = filled();
+    let whole = fs::read(&path).unwrap().len();
+    damage(&path, 100, &vec![0xa5; whole - 100]);
+    let refused = Opening {
+        rescue: true,
+        ..Opening::default()
+    }
+    .open(&path);
+    assert!(
+        refused
+            .unwrap_err()
+            .to_string()
+            .contains("nothing of it can be read")
+    );
+}
+
 #[test]
 fn a_file_without_its_head_is_no_data_file_but_its_copy_comes_back() {
     let (_folder, path) = filled();
@@ -463,7 +513,7 @@ fn what_is_wrong_is_named_mended_or_set_aside_and_put_back() {
     ] {
         assert!(words.contains(said), "{words}");
     }
-    let mended = check::mend(&store, now()).unwrap();
+    let (mended, _) = check::mend(&store, now()).unwrap();
     // The outing is named by its entries: it stays, left out of lists, and goes on being told.
     assert_eq!((mended.aside, mended.cleared, mended.left), (3, 0, 1));
     assert_eq!(entries(&store), 2_398);
@@ -510,7 +560,7 @@ fn an_index_that_does_not_agree_is_made_anew() {
         found.iter().all(|wrong| wrong.mend() == Mend::Reindex) && !found.is_empty(),
         "{found:?}"
     );
-    let mended = check::mend(&store, now()).unwrap();
+    let (mended, _) = check::mend(&store, now()).unwrap();
     assert!(mended.indices);
     assert_eq!(store.read(check::all).unwrap(), []);
 }
@@ -546,7 +596,7 @@ fn what_was_thrown_away_long_ago_goes_when_nothing_names_it() {
     store.fold().unwrap();
     let preview = tidy::preview(&store, now()).unwrap();
     assert_eq!(entries(&store), 2_400, "only looked at");
-    let tidied = tidy::tidy(&store, now()).unwrap();
+    let (tidied, _) = tidy::tidy(&store, now()).unwrap();
     assert_eq!((tidied.records, tidied.named), (2, 1));
     // Of sixty versions the one that stands, twenty before it and the one that was fished stay.
     assert_eq!(tidied.versions, 60 - 22);
@@ -566,7 +616,7 @@ fn what_was_thrown_away_long_ago_goes_when_nothing_names_it() {
         "{found:?}"
     );
     // Nothing is left to clear out; and all of it lies in the copy.
-    assert_eq!(tidy::tidy(&store, now()).unwrap().records, 0);
+    assert_eq!(tidy::tidy(&store, now()).unwrap().0.records, 0);
     let copies = store.copies().all();
     let copy = copies
         .iter()

@@ -364,7 +364,28 @@ pub fn phone(
     addresses: &[String],
     secure: bool,
 ) -> Result<Phone, Error> {
-    let codes = addresses.iter().filter_map(|address| {
+    let codes = codes(addresses);
+    let says = if secure {
+        vec![
+            "This address is https with a certificate that this program made itself: the phone asks once whether to trust it.".to_owned(),
+            "Put it among the phone’s own programs (Add to home screen): boat, set-out card and the last call sheet then open without a link, and the screen stays awake on Boat.".to_owned(),
+        ]
+    } else {
+        vec![
+            "This address is plain http: taps are kept without a link and sent when it is back, but the phone cannot install it, opens no page without a link, and may let the screen sleep: browsers keep all three for https.".to_owned(),
+            "Start it with motilis serve --tls for all of it.".to_owned(),
+        ]
+    };
+    Ok(Phone {
+        frame: bare_frame(book, Screen::None, device, "/phone")?,
+        codes,
+        says,
+    })
+}
+
+/// Addresses as codes for a camera: text, path of squares, how many squares wide.
+pub fn codes(addresses: &[String]) -> Vec<(String, String, usize)> {
+    let each = addresses.iter().filter_map(|address| {
         let code = qrcode::QrCode::new(address.as_bytes()).ok()?;
         let wide = code.width();
         let mut path = Path::default();
@@ -380,20 +401,5 @@ pub fn phone(
         }
         Some((address.clone(), path.to_string(), wide))
     });
-    let says = if secure {
-        vec![
-            "This address is https with a certificate that this program made itself: the phone asks once whether to trust it.".to_owned(),
-            "Put it among the phone’s own programs (Add to home screen): boat, set-out card and the last call sheet then open without a link, and the screen stays awake on Boat.".to_owned(),
-        ]
-    } else {
-        vec![
-            "This address is plain http: taps are kept without a link and sent when it is back, but the phone cannot install it, opens no page without a link, and may let the screen sleep: browsers keep all three for https.".to_owned(),
-            "Start it with motilis serve --tls for all of it.".to_owned(),
-        ]
-    };
-    Ok(Phone {
-        frame: bare_frame(book, Screen::None, device, "/phone")?,
-        codes: codes.collect(),
-        says,
-    })
+    each.collect()
 }

@@ -7,6 +7,7 @@ mod boxes;
 mod call_card;
 mod card;
 mod column;
+mod data;
 mod deleted;
 mod evidence;
 mod experiment;
@@ -42,12 +43,13 @@ pub use boxes::{Look as BoxLook, boxes};
 pub use call_card::{call_card, changes};
 pub use card::{compare as compare_spreads, set_out_card};
 pub use column::{Ask as ColumnAsk, column as water_column};
+pub use data::{DataLook, data};
 pub use deleted::deleted;
 pub use evidence::{EvidenceLook, evidence, rates};
 pub use experiment::experiments;
 pub use files::{files, log_preview};
 pub use import::{blank as import_form, preview};
-pub use instruments::{InstrumentsAsk, Score, instruments, phone, practice};
+pub use instruments::{InstrumentsAsk, Score, codes, instruments, phone, practice};
 pub use judging::judging;
 pub use line_table::line_table;
 pub use log::{Extra as LogExtra, Told, log};
@@ -85,7 +87,8 @@ pub(crate) fn frame(here: Option<&Here>, screen: Screen, device: Device, path: &
         here: here.map_or_else(HereShown::default, |here| where_and_when(here, device)),
         path: path.to_owned(),
         page: device.page,
-        unread: device.unread,
+        file: device.file,
+        role: device.role,
     }
 }
 
@@ -97,6 +100,11 @@ pub(crate) fn bare_frame(
     path: &str,
 ) -> Result<Frame, Error> {
     Ok(frame(book.here_if_any()?, screen, device, path))
+}
+
+/// The frame around a page that asks nothing of the book.
+pub fn frame_without_book(device: Device, path: &str) -> Frame {
+    frame(None, Screen::None, device, path)
 }
 
 /// The frame around a part's own page.
@@ -125,7 +133,7 @@ pub fn message(
     door: Option<(String, &'static str)>,
 ) -> Message {
     Message {
-        frame: frame(None, Screen::None, device, "/today"),
+        frame: frame_without_book(device, "/today"),
         head: head.to_owned(),
         sentence,
         door: door.unwrap_or_else(|| ("/today".to_owned(), "Go to Today")),

@@ -1,3 +1,4 @@
+use crate::seen::{FileSaid, Role};
 use crate::units::{Problem, System};
 use askama::Template;
 
@@ -101,8 +102,10 @@ pub struct Frame {
     pub path: String,
     /// Number of this page: its forms bear it, so that each is done once.
     pub page: u64,
-    /// How many records of the data file this version cannot read.
-    pub unread: usize,
+    /// What is said of the data file.
+    pub file: FileSaid,
+    /// What whoever looks may do.
+    pub role: Role,
 }
 
 /// What every form of a page bears: the number of the page and the units its figures are typed in.
@@ -192,6 +195,52 @@ impl Frame {
     /// Whether a door leads to the screen shown.
     pub fn current(&self, screen: &Screen) -> &'static str {
         if self.is_at(screen) { "page" } else { "false" }
+    }
+
+    /// Whether whoever looks may do everything.
+    pub fn is_captains(&self) -> bool {
+        self.role == Role::Captain
+    }
+
+    /// What whoever looks is called.
+    pub fn role_words(&self) -> &'static str {
+        crate::words::data::role(self.role)
+    }
+
+    /// What is to be said on every page: sentence, address to go on by, its words.
+    pub fn strips(&self) -> Vec<(String, &'static str, &'static str)> {
+        let mut strips = Vec::new();
+        if self.file.rescued {
+            let words = "This is what could be read of a damaged file; nothing can be changed.";
+            strips.push((words.to_owned(), "/data", "What is missing"));
+        } else if self.file.read_only {
+            let words = "The data file can only be read where it lies; nothing can be changed.";
+            strips.push((words.to_owned(), "/data", "Why"));
+        }
+        let unread = match self.file.unread {
+            0 => None,
+            1 => Some("One record of the data file cannot be read by this version.".to_owned()),
+            some => Some(format!(
+                "{some} records of the data file cannot be read by this version."
+            )),
+        };
+        if let Some(words) = unread {
+            strips.push((
+                format!("{words} Nothing of it is lost."),
+                "/unread",
+                "Which",
+            ));
+        }
+        if self.role == Role::Guest {
+            let words = "You look on as a guest: nothing can be changed from here.";
+            strips.push((words.to_owned(), "", ""));
+        }
+        strips
+    }
+
+    /// The program's version.
+    pub fn version(&self) -> &'static str {
+        env!("CARGO_PKG_VERSION")
     }
 
     /// What the units switch offers.

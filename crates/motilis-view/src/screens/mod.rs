@@ -1,9 +1,11 @@
 //! One view model for each screen, and the frame they share.
 
+mod aboard;
 mod bench;
 mod boat;
 mod boxes;
 mod column;
+mod data;
 mod deleted;
 mod evidence;
 mod experiment;
@@ -22,6 +24,7 @@ mod today;
 mod track;
 mod waters;
 
+pub use aboard::{AboardScreen, GuestCard, SessionRow, SignIn};
 pub use bench::{
     Bay, Bench, BenchNew, BenchNotice, CheckRow, Compare, CompareRow, Dimension, InHand, KindCard,
     Measure, MendRow, Peg, PieceRow, StepRow,
@@ -35,6 +38,7 @@ pub use boxes::{
     ReturnRow, SheetScreen, ShoppingRow, ShoppingScreen,
 };
 pub use column::{ClaimRow, Column, Slide};
+pub use data::{AsideRow, CopyRow, DataScreen, Found};
 pub use deleted::{Deleted, DeletedRow};
 pub use evidence::{Better, EvidenceScreen, LengthRow, RateRow};
 pub use experiment::{ExperimentForm, ExperimentRow, ExperimentScreen, ExperimentStrip, Side};

@@ -36,6 +36,9 @@
   let lost = 0, figures = "", keptAt = 0;
   // The page that was asked for without a link: said until there is one.
   let unopened = "";
+  // What has to be done before it is taken: by what the program answered.
+  const BARS = { 401: " Sign in on this device first: open any page.", 507: " The disk of the data file is full: make room there." };
+  let barred = "";
   // The page whose words stand here: its path, and a mark of its own.
   let here = location.pathname + location.search, page = "";
 
@@ -56,7 +59,7 @@
     const kept = open.length ? ` ${open.length} kept here; sent when it is back.` : "";
     const of = stale && figures ? ` Figures are for ${figures}.` : "";
     const words = lost
-      ? `No link since ${clock(lost)}.${of}${kept}${unopened}`
+      ? `${barred ? "Not taken yet." : `No link since ${clock(lost)}.`}${of}${kept}${barred || unopened}`
       : open.length ? `Kept here, ${open.length} waiting.` : all.length ? "Not taken:" : stale ? `Being computed anew.${of}` : "";
     if (at("link-says").textContent !== words) at("link-says").textContent = words;
     const rows = all.map((act) => {
@@ -84,7 +87,7 @@
   };
   const isBack = () => {
     lost = 0;
-    unopened = "";
+    unopened = barred = "";
     for (const form of document.querySelectorAll("form[data-asked]")) {
       form.removeAttribute("data-asked");
       for (const kind of ["change", "input"]) window.htmx.trigger(form, kind);
@@ -146,7 +149,7 @@
     const timer = setTimeout(() => stop.abort(), patience);
     try {
       const answer = await fetch(address, { ...how, signal: stop.signal });
-      if ([502, 503, 504].includes(answer.status)) throw new Error(String(answer.status));
+      if ([401, 408, 502, 503, 504, 507].includes(answer.status)) throw new Error(String(answer.status));
       const to = answer.redirected ? answer.url : location.href;
       return { ok: answer.ok, to, text: await answer.text() };
     } finally {
@@ -181,7 +184,8 @@
         let answer;
         try {
           answer = await ask(act.address, { method: "POST", body });
-        } catch {
+        } catch (why) {
+          barred = BARS[why.message] || "";
           isLost();
           return;
         }
@@ -237,7 +241,8 @@
   document.addEventListener("submit", (event) => {
     const form = event.target, button = event.submitter;
     const method = button?.getAttribute("formmethod") || form.getAttribute("method") || "get";
-    if (event.defaultPrevented || method.toLowerCase() !== "post") return;
+    // A pass phrase is not kept, and what is done to the data file is done by a link or not at all.
+    if (event.defaultPrevented || method.toLowerCase() !== "post" || form.hasAttribute("data-at-once")) return;
     event.preventDefault();
     const data = new FormData(form, button);
     const address = new URL(button?.getAttribute("formaction") || form.getAttribute("action") || location.href, location.href);
@@ -356,6 +361,7 @@
   document.addEventListener("htmx:responseError", (event) => {
     // A run that ended with the program: the page that says so.
     if (event.detail.elt.id === "motion-run") return location.reload();
+    if (event.detail.xhr.status === 401) return location.reload();
     if ([502, 503, 504].includes(event.detail.xhr.status)) failed(event);
   });
   document.addEventListener("htmx:afterRequest", (event) => {

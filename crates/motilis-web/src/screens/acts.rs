@@ -9,7 +9,8 @@ use motilis_core::book::{
     DunkId, EventId, FishMarkId, LureId, OutingId, PartId, PassId, ReadingId, RigId, SetupId,
     SpotId, SpreadId, TouchId, TrackId, WaterId,
 };
-use motilis_helm::{Act, ActId, Record, Undone};
+use motilis_helm::{Act, ActId, Book, Record, Undone};
+use motilis_view::Role;
 use motilis_view::present;
 use serde::Deserialize;
 
@@ -26,7 +27,15 @@ pub(crate) async fn undo(
     act: Path<i64>,
     sent: Sent<Back>,
 ) -> Result<HttpResponse, Error> {
-    match app.take_back(&sent.borne, ActId(*act)).await? {
+    let act = ActId(*act);
+    if sent.device.role != Role::Captain
+        && !app.ask(move |book| Ok(is_the_crews(book, act)?)).await?
+    {
+        return Err(Error::Forbidden(
+            "that was not done on Boat or Log: the captain takes it back".into(),
+        ));
+    }
+    match app.take_back(&sent.borne, act).await? {
         Undone::Done | Undone::Already => Ok(see(back(&sent.form.back))),
         Undone::Overtaken => Err(Error::BadRequest(
             "that cannot be taken back any more: something done since stands on it".into(),
@@ -35,6 +44,12 @@ pub(crate) async fn undo(
             "that lies too far back to be taken back".into(),
         )),
     }
+}
+
+/// Whether an act is one that the crew does, and so takes back.
+fn is_the_crews(book: &Book<'_>, act: ActId) -> Result<bool, motilis_store::Error> {
+    let name = motilis_store::acts::name(book.connection(), act)?;
+    Ok(matches!(name.as_deref(), Some("log" | "boat" | "cast")))
 }
 
 /// `GET /deleted`

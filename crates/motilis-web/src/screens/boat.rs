@@ -105,12 +105,15 @@ pub(crate) async fn now(app: Data<App>, looking: Looking) -> HttpResponse {
 }
 
 /// `GET /boat/live`: server-sent events, one a second while something changes.
-pub(crate) async fn live(app: Data<App>, looking: Looking) -> HttpResponse {
+pub(crate) async fn live(app: Data<App>, looking: Looking) -> Result<HttpResponse, Error> {
+    let place = app.stream().ok_or_else(|| {
+        Error::Crowded("too many look on at once; this page asks again by itself".into())
+    })?;
     let system = looking.0.system;
     let changes = app.live().changes();
     let stream = unfold(
-        (changes, app, false),
-        move |(mut changes, app, told)| async move {
+        (changes, app, place, false),
+        move |(mut changes, app, place, told)| async move {
             if told {
                 let pace = app.live().clock().pace().max(1.0);
                 sleep(A_SECOND.div_f64(pace).max(OFTEN)).await;
@@ -120,16 +123,16 @@ pub(crate) async fn live(app: Data<App>, looking: Looking) -> HttpResponse {
             let event = format!("data: {}\n\n", now_json(&app, system));
             Some((
                 Ok::<_, actix_web::Error>(Bytes::from(event)),
-                (changes, app, true),
+                (changes, app, place, true),
             ))
         },
     );
-    HttpResponse::Ok()
+    Ok(HttpResponse::Ok()
         .content_type("text/event-stream")
         .insert_header((CACHE_CONTROL, "no-store"))
         // Packed, it would wait for more.
         .insert_header(ContentEncoding::Identity)
-        .streaming(stream)
+        .streaming(stream))
 }
 
 /// `GET /boat/plan`: the plan alone.

@@ -1,14 +1,17 @@
 //! One module for each screen: what is asked of the helm, what is done, which page answers.
 
+pub(crate) mod aboard;
 pub(crate) mod acts;
 pub(crate) mod bench;
 pub(crate) mod boat;
 pub(crate) mod boat_acts;
 pub(crate) mod boxes;
 pub(crate) mod column;
+pub(crate) mod data;
 pub(crate) mod evidence;
 pub(crate) mod experiment;
 pub(crate) mod files;
+pub(crate) mod health;
 pub(crate) mod installed;
 pub(crate) mod judging;
 pub(crate) mod log;

@@ -6,6 +6,7 @@ mod boat;
 mod boxes;
 mod crawl;
 mod guards;
+mod iron;
 mod json;
 mod learned;
 mod pages;

@@ -1,9 +1,10 @@
 //! The real server on a free port, on demo data of its own, with a small client.
 
-use motilis_store::{Store, ValueRef};
-use motilis_web::{App, Hosts, bind};
+use motilis_store::{Opening, Store, ValueRef};
+use motilis_web::{Access, App, Bound, Hosts, serve};
 use scraper::{Html, Selector};
 use std::fmt::Write;
+use std::path::PathBuf;
 use std::sync::OnceLock;
 use std::time::Duration;
 use ureq::Agent;
@@ -37,6 +38,17 @@ pub fn demo() -> &'static [u8] {
         drop(store);
         std::fs::read(path).unwrap()
     })
+}
+
+/// A data file in a folder of its own.
+fn stored(file: Option<&[u8]>) -> (tempfile::TempDir, Store) {
+    let folder = tempfile::tempdir().unwrap();
+    let path = folder.path().join("demo.db");
+    if let Some(bytes) = file {
+        std::fs::write(&path, bytes).unwrap();
+    }
+    let store = Store::open(&path).unwrap();
+    (folder, store)
 }
 
 /// What [`multipart`] is sent as.
@@ -94,13 +106,48 @@ impl TestServer {
         Self::on(Some(demo()), jiff::Timestamp::now, true)
     }
 
+    /// Starts one on the demo data that asks whoever comes from beyond this machine.
+    pub fn asking(set: impl FnOnce(&Access)) -> Self {
+        let (folder, store) = stored(Some(demo()));
+        let access = Access::of(folder.path().join("demo.access.json")).unwrap();
+        set(&access);
+        Self::with((folder, store), move |store, _| {
+            let app = App::new(store).asking(access);
+            app.reached_at(vec!["http://192.168.4.1:8620".into()]);
+            app
+        })
+    }
+
+    /// Starts one on what can be read of a demo file with a page overwritten.
+    pub fn rescued() -> Self {
+        let (folder, store) = stored(Some(demo()));
+        let path = store.path().to_owned();
+        drop(store);
+        let mut bytes = std::fs::read(&path).unwrap();
+        let has = |page: &[u8], words: &[u8]| page.windows(words.len()).any(|part| part == words);
+        let is_leaf = |page: &[u8]| page[0] == 13 && has(page, b"follow") && !has(page, b"CREATE ");
+        let leaf = bytes.chunks(4096).position(is_leaf).unwrap();
+        bytes[leaf * 4096..(leaf + 1) * 4096].fill(0xa5);
+        std::fs::write(&path, bytes).unwrap();
+        let opening = Opening {
+            rescue: true,
+            ..Opening::default()
+        };
+        let store = opening.open(&path).unwrap();
+        Self::with((folder, store), |store, _| App::new(store))
+    }
+
     fn on(file: Option<&[u8]>, clock: fn() -> jiff::Timestamp, live: bool) -> Self {
-        let folder = tempfile::tempdir().unwrap();
-        let path = folder.path().join("demo.db");
-        if let Some(bytes) = file {
-            std::fs::write(&path, bytes).unwrap();
-        }
-        let store = Store::open(&path).unwrap();
+        Self::with(stored(file), move |store, rides| {
+            let app = App::with_clock(store, clock);
+            if live { app.under_way(rides) } else { app }
+        })
+    }
+
+    fn with(
+        (folder, store): (tempfile::TempDir, Store),
+        made: impl FnOnce(Store, PathBuf) -> App + Send + 'static,
+    ) -> Self {
         let (sender, receiver) = std::sync::mpsc::channel();
         let served = store.clone();
         let rides = folder.path().join("rides");
@@ -109,10 +156,11 @@ impl TestServer {
                 let hosts = Hosts {
                     named: vec!["heron.local".into()],
                 };
-                let app = App::with_clock(served, clock);
-                let app = if live { app.under_way(rides) } else { app };
-                let server = bind(app, hosts, "127.0.0.1:0", None).unwrap();
-                sender.send(server.addresses()[0]).unwrap();
+                let app = made(served, rides);
+                let bound = Bound::to("127.0.0.1:0").unwrap();
+                let address = bound.addresses()[0];
+                let server = serve(app, hosts, bound, None).unwrap();
+                sender.send(address).unwrap();
                 server.run().await.unwrap();
             });
         });
@@ -163,6 +211,15 @@ impl TestServer {
     pub fn get_bearing(&self, path: &str, cookie: &str) -> Page {
         let request = self.agent.get(format!("{}{path}", self.address));
         Self::page(request.header("cookie", cookie).call())
+    }
+
+    /// `GET` with headers.
+    pub fn get_with(&self, path: &str, headers: &[(&str, &str)]) -> Page {
+        let mut request = self.agent.get(format!("{}{path}", self.address));
+        for (name, value) in headers {
+            request = request.header(*name, *value);
+        }
+        Self::page(request.call())
     }
 
     /// `GET` under another name.
