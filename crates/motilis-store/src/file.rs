@@ -231,20 +231,42 @@ impl Store {
     }
 
     /// Folds what the write-ahead log holds into the file, so that a copy of that one file has it; while somebody reads an older
-    /// moment, as much as can be.
+    /// moment, as much as can be. Whether all of it is in the one file now.
     ///
     /// # Errors
     /// [`Error::Sqlite`], [`Error::Busy`].
-    pub fn fold(&self) -> Result<(), Error> {
+    pub fn fold(&self) -> Result<bool, Error> {
         if self.place.standing != Standing::Whole || !self.is_unfolded() {
-            return Ok(());
+            return Ok(true);
         }
         let connection = self.connection()?;
         // Waiting for readers would hold up those who write.
         connection.busy_timeout(Duration::ZERO)?;
-        let folded = connection.query_row("PRAGMA wal_checkpoint(TRUNCATE)", [], |_| Ok(()));
+        let folded = connection.query_row("PRAGMA wal_checkpoint(TRUNCATE)", [], |row| row.get(0));
         connection.busy_timeout(PATIENCE)?;
-        Ok(folded?)
+        let busy: i64 = folded?;
+        Ok(busy == 0)
+    }
+
+    /// Folds everything in and lets go of the lock: the program ends. Whoever still reads has a second.
+    ///
+    /// # Errors
+    /// As [`Store::fold`]; the lock goes all the same.
+    pub fn let_go(&self) -> Result<(), Error> {
+        let mut folded = Ok(false);
+        for _ in 0..20 {
+            folded = self.fold();
+            if matches!(folded, Ok(true)) {
+                break;
+            }
+            std::thread::sleep(Duration::from_millis(50));
+        }
+        self.place
+            .lock
+            .lock()
+            .unwrap_or_else(PoisonError::into_inner)
+            .take();
+        folded.map(drop)
     }
 
     /// Whether anything lies in the write-ahead log.

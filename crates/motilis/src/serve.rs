@@ -259,7 +259,7 @@ fn run(store: Store, data: &Path, bound: Bound, listen: Listen) -> Result<()> {
         server.run().await
     });
     // The one file alone is whole when the program has ended.
-    if let Err(error) = folded.fold() {
+    if let Err(error) = folded.let_go() {
         tracing::warn!(%error, "the log could not be folded into the data file");
     }
     served.context("the server stopped")

@@ -414,7 +414,7 @@ fn the_one_file_alone_has_what_was_folded_in() {
     // A reader of an older moment holds nobody up.
     let again: Result<(), Error> = store.read(|_| {
         store.write(|c| settings::set(c, "currency", "shells"))?;
-        store.fold()
+        store.fold().map(drop)
     });
     again.unwrap();
 }

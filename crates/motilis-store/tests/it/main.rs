@@ -2,6 +2,7 @@
 
 mod bottom;
 mod life;
+mod power;
 mod spread;
 
 use jiff::Timestamp;
