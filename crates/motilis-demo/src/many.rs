@@ -8,9 +8,12 @@ const APART_DAYS: i64 = 129;
 /// Copies of the season, and how often an entry that is no fish stands in each.
 const COPIES: i64 = 33;
 const DENSE: i64 = 5;
+/// Parts and rigs there are at least.
+const PARTS: i64 = 10_000;
+const RIGS: i64 = 5_000;
 
 /// Puts copies of every outing, with its passes and entries, before the ones there are, each entry that is no fish some
-/// times a minute apart: 2 000 outings and 100 000 entries.
+/// times a minute apart: 2 000 outings and 100 000 entries. And a box as large: 10 000 parts and 5 000 rigs.
 ///
 /// # Errors
 /// [`Error`] of the store.
@@ -41,8 +44,61 @@ pub fn multiply(store: &Store) -> Result<(), Error> {
                     .join(", ")
             ))?;
         }
-        Ok(())
+        fill_box(connection)
     })
+}
+
+/// Copies of the parts in other colours, and of the rigs made of them.
+fn fill_box(connection: &motilis_store::Connection) -> Result<(), Error> {
+    let listed =
+        |table: &str, change: &dyn Fn(&str) -> String| -> Result<(String, String), Error> {
+            let mut statement = connection.prepare("SELECT name FROM pragma_table_info(?1)")?;
+            let names: Vec<String> = statement
+                .query_map([table], |row| row.get(0))?
+                .collect::<Result<_, _>>()?;
+            let values: Vec<String> = names.iter().map(|name| change(name)).collect();
+            Ok((names.join(", "), values.join(", ")))
+        };
+    let highest = |table: &str| -> Result<i64, Error> {
+        let query = format!("SELECT max(id) FROM {table}");
+        Ok(connection.query_row(&query, [], |row| row.get(0))?)
+    };
+    let (parts, rigs) = (highest("parts")?, highest("rigs")?);
+    let part_copies = PARTS / parts;
+    for copy in 1..=part_copies {
+        let (names, values) = listed("parts", &|name| match name {
+            "id" => format!("id + {}", copy * parts),
+            // Another colour of those that lie in the same tray.
+            "colour" => format!(
+                "(SELECT colour FROM parts AS o WHERE o.part = parts.part AND o.id <= {parts}
+                  ORDER BY (o.id * 7919 + {copy} * 31 + parts.id) % 251 LIMIT 1)"
+            ),
+            "place" => format!("place || ', box {}'", copy + 1),
+            name => name.to_owned(),
+        })?;
+        connection.execute_batch(&format!(
+            "INSERT INTO parts ({names}) SELECT {values} FROM parts WHERE id <= {parts}"
+        ))?;
+    }
+    for copy in 1..=RIGS / rigs {
+        let (up, part) = (copy * rigs, copy % (part_copies + 1) * parts);
+        for (table, of) in [
+            ("rigs", "id"),
+            ("rig_versions", "rig_id"),
+            ("rig_pieces", "rig_id"),
+        ] {
+            let (names, values) = listed(table, &|name| match name {
+                name if name == of => format!("{name} + {up}"),
+                "name" => format!("name || ', {}'", copy + 1),
+                "part_id" | "mount_part_id" => format!("{name} + {part}"),
+                name => name.to_owned(),
+            })?;
+            connection.execute_batch(&format!(
+                "INSERT INTO {table} ({names}) SELECT {values} FROM {table} WHERE {of} <= {rigs}"
+            ))?;
+        }
+    }
+    Ok(())
 }
 
 fn columns(connection: &motilis_store::Connection, table: &str) -> Result<Vec<String>, Error> {

@@ -1,13 +1,16 @@
 use crate::boat::is_running;
 use crate::error::Error;
 use crate::standing::StandingRig;
+use crate::stored::StoredBox;
 use jiff::tz::TimeZone;
 use jiff::{Timestamp, ZonedDateTime};
 use motilis_core::advice::Day;
+use motilis_core::bench::Stocked;
 use motilis_core::boat::Moment;
 use motilis_core::book::{
     Board, BottomTouch, LureId, Outing, OutingId, RigId, SetupId, TouchId, WaterBody, WaterId,
 };
+use motilis_core::book::{BoxPart, PartId};
 use motilis_core::line::{Changes, DiveFit, LineSetup, Surroundings, Touch};
 use motilis_core::spread::Lure;
 use motilis_core::tackle::LineStock;
@@ -24,8 +27,7 @@ const TROLLED: std::ops::RangeInclusive<f64> = 0.1..=4.5;
 pub struct Book<'c> {
     connection: &'c Connection,
     here: OnceCell<Option<Here>>,
-    boards: OnceCell<Vec<(RigId, Board)>>,
-    rigs: OnceCell<Vec<StandingRig>>,
+    stored: OnceCell<Arc<StoredBox>>,
     setups: OnceCell<Vec<(SetupId, Arc<LineSetup>)>>,
     lures: OnceCell<Vec<(LureId, Arc<Lure>)>>,
     touches: OnceCell<Vec<(TouchId, BottomTouch)>>,
@@ -114,8 +116,7 @@ impl<'c> Book<'c> {
         Self {
             connection,
             here: OnceCell::new(),
-            boards: OnceCell::new(),
-            rigs: OnceCell::new(),
+            stored: OnceCell::new(),
             setups: OnceCell::new(),
             lures: OnceCell::new(),
             touches: OnceCell::new(),
@@ -175,7 +176,28 @@ impl<'c> Book<'c> {
     /// # Errors
     /// [`Error::Store`].
     pub fn boards(&self) -> Result<&[(RigId, Board)], Error> {
-        Ok(once(&self.boards, || Ok(rigs::boards(self.connection)?))?)
+        Ok(&self.stored()?.boards)
+    }
+
+    /// Rigs and parts as they lie in the file.
+    pub(crate) fn stored(&self) -> Result<&Arc<StoredBox>, Error> {
+        once(&self.stored, || StoredBox::load(self.connection))
+    }
+
+    /// Every part as it is kept, in the order of the trays; with plenty left of it where no count is kept.
+    ///
+    /// # Errors
+    /// [`Error::Store`].
+    pub fn parts(&self) -> Result<&[(PartId, BoxPart)], Error> {
+        Ok(&self.stored()?.parts)
+    }
+
+    /// Every part, and how many are left of it.
+    ///
+    /// # Errors
+    /// [`Error::Store`].
+    pub fn stock(&self) -> Result<&[Stocked], Error> {
+        Ok(&self.stored()?.stock)
     }
 
     /// Every rig as it stands, by name.
@@ -183,12 +205,7 @@ impl<'c> Book<'c> {
     /// # Errors
     /// [`Error::Store`].
     pub fn rigs(&self) -> Result<&[StandingRig], Error> {
-        Ok(once(&self.rigs, || {
-            let boards = self.boards()?.iter();
-            Ok(boards
-                .map(|(id, board)| StandingRig::of(*id, board))
-                .collect())
-        })?)
+        Ok(&self.stored()?.rigs)
     }
 
     /// A rig as it stands, thrown away or not: old entries and spreads still name it.

@@ -4,11 +4,12 @@
 use crate::book::{Book, Here};
 use crate::error::Error;
 use crate::season::Season;
-use crate::standing::Cannot;
+use crate::standing::{Cannot, StandingRig};
 use crate::ways;
 use jiff::civil::Date;
 use motilis_core::advice::{
     Candidate, Day, Judge, Mark, Ranking, Response, Sheet, Stand, Ways, draw_up, variants,
+    worth_swapping,
 };
 use motilis_core::bench::Stocked;
 use motilis_core::book::{
@@ -20,9 +21,54 @@ use motilis_core::rig::Finish;
 use motilis_core::river::{Gear, Run};
 use motilis_core::rules::{Limits, LocalRule};
 use motilis_core::spread::Tackle;
-use motilis_store::{Connection, events, made, outings, parts, readings, rules, runs};
-use std::collections::{BTreeMap, HashMap};
-use std::sync::Arc;
+use motilis_store::{Connection, events, made, outings, readings, rules, runs};
+use std::collections::hash_map::DefaultHasher;
+use std::collections::{BTreeMap, HashMap, HashSet};
+use std::hash::{Hash, Hasher};
+use std::sync::{Arc, LazyLock, Mutex, PoisonError};
+
+/// A box with more rigs is a large one: every rig is ranked, and only those that come near the sheet are judged to the end.
+pub const LARGE: usize = 150;
+/// So many of a large box come near; of those so many are tried with other blades, so many blades of it are tried.
+const NEAR: usize = 120;
+const SWAPPED: usize = 20;
+const BLADES: usize = 48;
+/// Rigs with most hours in the log are judged, too.
+const FISHED: usize = 60;
+/// Days, boxes and ways whose contenders are remembered.
+const KEPT_DAYS: usize = 16;
+/// Rigs that are listed when they are looked for by name.
+const FOUND: usize = 40;
+
+type Known = (u64, HashSet<RigId>);
+static CONTENDERS: LazyLock<Mutex<Vec<Known>>> = LazyLock::new(Mutex::default);
+
+/// Rigs whose names have all of the words.
+fn found(rigs: &[StandingRig], words: &str) -> Vec<RigId> {
+    let words = words.to_lowercase();
+    let has = |rig: &&StandingRig| {
+        let name = rig.name.to_lowercase();
+        words.split_whitespace().all(|word| name.contains(word))
+    };
+    if words.trim().is_empty() {
+        return Vec::new();
+    }
+    rigs.iter()
+        .filter(has)
+        .take(FOUND)
+        .map(|rig| rig.id)
+        .collect()
+}
+
+/// Rigs with most hours.
+fn fished_most(records: &BTreeMap<Tackle, Record>) -> impl Iterator<Item = RigId> {
+    let mut all: Vec<(f64, RigId)> = records
+        .iter()
+        .filter_map(|(tackle, record)| Some((record.rod_hours, tackle.rig()?)))
+        .collect();
+    all.sort_by(|a, b| b.0.total_cmp(&a.0));
+    all.into_iter().take(FISHED).map(|(_, rig)| rig)
+}
 
 /// Which rig of the box a candidate comes from.
 #[derive(Debug, Clone, Copy)]
@@ -52,8 +98,16 @@ pub struct Desk {
     pub origins: Vec<Origin>,
     /// How many of them are rigs of the box as they are.
     pub own: usize,
-    /// Rigs of the box that cannot run as they lie.
+    /// How many rigs the box has; of a large box only contenders are judged.
+    pub in_box: usize,
+    /// Rigs that are looked for by name, by their places among the candidates; `None` when none are.
+    pub sought: Option<Vec<usize>>,
+    /// The words that are looked for.
+    pub words: String,
+    /// Rigs of the box that cannot run as they lie, and of many how many there are.
     pub unfit: Vec<Cannot>,
+    /// Their number.
+    pub idle: usize,
     /// Finishes of the box's blades, tied or not, each once.
     pub finishes: Vec<Finish>,
     /// Numbers of the line set-ups, in the order of [`Ways::tools`].
@@ -91,9 +145,16 @@ impl Desk {
     /// # Errors
     /// [`Error::NoOuting`]; [`Error::Core`] for conditions that cannot be.
     pub fn load(book: &Book<'_>) -> Result<Self, Error> {
-        let stock = parts::stocked(book.connection())?;
-        let mut desk = Self::laid_out(book, &stock)?;
-        desk.add_swaps(&stock);
+        Self::seeking(book, "")
+    }
+
+    /// The same, with rigs that are looked for by the words of their names.
+    ///
+    /// # Errors
+    /// As [`Desk::load`].
+    pub fn seeking(book: &Book<'_>, words: &str) -> Result<Self, Error> {
+        let mut desk = Self::laid_out(book, words)?;
+        desk.add_swaps(book.stock()?)?;
         Ok(desk)
     }
 
@@ -102,10 +163,10 @@ impl Desk {
     /// # Errors
     /// As [`Desk::load`].
     pub fn without_swaps(book: &Book<'_>) -> Result<Self, Error> {
-        Self::laid_out(book, &parts::stocked(book.connection())?)
+        Self::laid_out(book, "")
     }
 
-    fn laid_out(book: &Book<'_>, stock: &[Stocked]) -> Result<Self, Error> {
+    fn laid_out(book: &Book<'_>, words: &str) -> Result<Self, Error> {
         let connection = book.connection();
         let here = book.here()?.clone();
         let fish = here.outing.fish;
@@ -136,7 +197,11 @@ impl Desk {
             candidates: Vec::new(),
             origins: Vec::new(),
             own: 0,
+            in_box: book.rigs()?.len(),
+            sought: None,
+            words: words.trim().to_owned(),
             unfit: Vec::new(),
+            idle: 0,
             finishes: Vec::new(),
             rules,
             tools: Vec::new(),
@@ -144,16 +209,79 @@ impl Desk {
             gear: crate::river::gear(connection)?,
             here,
         };
-        desk.lay_out(book, &records, stock)?;
+        let sought = found(book.rigs()?, words);
+        let contenders = if desk.in_box > LARGE {
+            let mut contenders = desk.contenders(book)?;
+            let marked = desk.marks.keys().copied();
+            contenders.extend(
+                fished_most(&records)
+                    .chain(marked)
+                    .chain(sought.iter().copied()),
+            );
+            Some(contenders)
+        } else {
+            None
+        };
+        desk.lay_out(book, &records, contenders.as_ref())?;
+        if !words.trim().is_empty() {
+            let places = (0..desk.own).filter(|at| sought.contains(&desk.origins[*at].rig));
+            desk.sought = Some(places.collect());
+        }
         Ok(desk)
+    }
+
+    /// Rigs of a large box that come near the sheet today, whatever the log says of them: ranked once for each box, day and way.
+    fn contenders(&self, book: &Book<'_>) -> Result<HashSet<RigId>, Error> {
+        let mut hasher = DefaultHasher::new();
+        let ways = (&self.ways.schools, &self.ways.weights, &self.ways.limits);
+        format!("{} {:?} {ways:?}", book.stored()?.stamp, self.day).hash(&mut hasher);
+        let key = hasher.finish();
+        let kept = |known: &[(u64, HashSet<RigId>)]| {
+            let of = known.iter().find(|(of, _)| *of == key);
+            of.map(|(_, rigs)| rigs.clone())
+        };
+        if let Some(known) = kept(&CONTENDERS.lock().unwrap_or_else(PoisonError::into_inner)) {
+            return Ok(known);
+        }
+        let mut all = Self {
+            ways: self.ways.clone(),
+            day: self.day,
+            here: self.here.clone(),
+            rules: Vec::new(),
+            runs: Vec::new(),
+            readings: Vec::new(),
+            candidates: Vec::new(),
+            origins: Vec::new(),
+            unfit: Vec::new(),
+            finishes: Vec::new(),
+            tools: Vec::new(),
+            marks: HashMap::new(),
+            sought: None,
+            words: String::new(),
+            ..*self
+        };
+        all.lay_out(book, &BTreeMap::new(), None)?;
+        let ranking = Judge::new(&all.day, &all.ways)?.rank(&all.candidates);
+        let first = ranking
+            .rows
+            .iter()
+            .take(NEAR)
+            .map(|row| all.origins[row.index].rig);
+        let rigs: HashSet<RigId> = first.collect();
+        let mut known = CONTENDERS.lock().unwrap_or_else(PoisonError::into_inner);
+        known.truncate(KEPT_DAYS - 1);
+        known.insert(0, (key, rigs.clone()));
+        Ok(rigs)
     }
 
     fn lay_out(
         &mut self,
         book: &Book<'_>,
         records: &BTreeMap<Tackle, Record>,
-        stock: &[Stocked],
+        only: Option<&HashSet<RigId>>,
     ) -> Result<(), Error> {
+        let stored = book.stored()?;
+        let stock = book.stock()?;
         let mut made_up: HashMap<RigId, u32> = HashMap::new();
         for (_, made) in made::all(book.connection())? {
             if made.state != MadeState::ReTie {
@@ -167,18 +295,25 @@ impl Desk {
             self.ways.tools.push(Arc::clone(&setup));
             in_use.insert(*id, setup);
         }
-        for standing in book.rigs()? {
+        // What cannot run is told, whatever else is judged.
+        let wanted = |standing: &&StandingRig| {
+            only.is_none_or(|only| only.contains(&standing.id) || standing.stands.is_err())
+        };
+        for standing in book.rigs()?.iter().filter(wanted) {
             let rig = match standing.runs() {
                 Ok(rig) => (**rig).clone(),
                 Err(cannot) => {
-                    self.unfit.push(cannot);
+                    self.idle += 1;
+                    if self.unfit.len() < FOUND {
+                        self.unfit.push(cannot);
+                    }
                     continue;
                 }
             };
             let made = made_up.get(&standing.id).copied().unwrap_or(0);
             self.candidates.push(Candidate {
                 name: standing.name.clone(),
-                stand: Stand::of(rig.stack(), made, stock),
+                stand: Stand::of(rig.stack(), made, |piece| stored.left_of(piece)),
                 rig,
                 setup: match in_use.get(&standing.setup) {
                     Some(setup) => Arc::clone(setup),
@@ -211,16 +346,29 @@ impl Desk {
         Ok(())
     }
 
-    fn add_swaps(&mut self, stock: &[Stocked]) {
+    fn add_swaps(&mut self, stock: &[Stocked]) -> Result<(), Error> {
         // No blade makes a rig for other fish a rig for this one.
         let kinds = self.day.kinds();
-        for place in 0..self.own {
+        let mut places: Vec<usize> = (0..self.own).collect();
+        let mut stock = stock.to_vec();
+        if self.in_box > LARGE {
+            let judge = Judge::new(&self.day, &self.ways)?;
+            stock = worth_swapping(&judge, &stock, BLADES);
+            let ranking = judge.rank(&self.candidates);
+            places = ranking
+                .rows
+                .iter()
+                .take(SWAPPED)
+                .map(|row| row.index)
+                .collect();
+        }
+        for place in places {
             if !kinds.contains(&self.candidates[place].rig.kind()) {
                 continue;
             }
             let origin = self.origins[place];
             // A rig whose swaps cannot be computed goes without.
-            for variant in variants(&self.candidates[place], stock).unwrap_or_default() {
+            for variant in variants(&self.candidates[place], &stock).unwrap_or_default() {
                 let blade = variant
                     .rig
                     .stack()
@@ -231,6 +379,7 @@ impl Desk {
                 self.origins.push(Origin { blade, ..origin });
             }
         }
+        Ok(())
     }
 
     /// The place of a rig with a blade of the box swapped in.

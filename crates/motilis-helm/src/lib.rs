@@ -25,6 +25,7 @@ mod season;
 mod shop;
 mod shortages;
 mod standing;
+mod stored;
 mod switching;
 mod tank;
 mod track;

@@ -2,9 +2,9 @@
 
 use crate::book::Book;
 use crate::error::Error;
-use motilis_core::book::{BoxPart, PartId};
-use motilis_store::{made, parts, rigs};
-use std::collections::BTreeMap;
+use motilis_core::book::{BoxPart, PartId, RigId};
+use motilis_store::{made, parts};
+use std::collections::{BTreeMap, HashSet};
 
 /// A part that runs short.
 #[derive(Debug, Clone, PartialEq)]
@@ -34,27 +34,29 @@ pub fn shortages(book: &Book<'_>) -> Result<Vec<Short>, Error> {
     if !parts::is_counted(connection)? {
         return Ok(Vec::new());
     }
-    let made_up: Vec<_> = made::all(connection)?;
-    let mut wants: BTreeMap<PartId, (String, f64)> = BTreeMap::new();
-    for (id, name) in rigs::names(connection)? {
-        if made_up.iter().any(|(_, one)| one.rig == id) {
+    let made_up: HashSet<RigId> = made::all(connection)?
+        .into_iter()
+        .map(|(_, one)| one.rig)
+        .collect();
+    let mut wants: BTreeMap<PartId, (&str, f64)> = BTreeMap::new();
+    for (id, board) in book.boards()? {
+        if made_up.contains(id) {
             continue;
         }
-        let Ok(board) = rigs::board(connection, id) else {
-            continue;
-        };
         for (part, takes) in made::takes(&board.stack) {
             let most = wants.entry(part).or_default();
             if takes > most.1 {
-                *most = (name.clone(), takes);
+                *most = (board.name.as_str(), takes);
             }
         }
     }
-    let short = parts::all(connection)?
-        .into_iter()
-        .filter_map(|(id, boxed)| {
-            let wanted = wants.remove(&id).filter(|(_, takes)| boxed.left < *takes);
-            (wanted.is_some() || boxed.is_low()).then_some(Short { id, boxed, wanted })
-        });
+    let short = book.parts()?.iter().filter_map(|(id, boxed)| {
+        let wanted = wants.remove(id).filter(|(_, takes)| boxed.left < *takes);
+        (wanted.is_some() || boxed.is_low()).then(|| Short {
+            id: *id,
+            boxed: boxed.clone(),
+            wanted: wanted.map(|(name, takes)| (name.to_owned(), takes)),
+        })
+    });
     Ok(short.collect())
 }

@@ -9,6 +9,7 @@ use motilis_core::advice::{
     Role, Schools, Sky, Stand, Term, Verdict, Ways, Weights, Wind, before, draw_up, overhead,
     variants, what_would_change,
 };
+use motilis_core::bench::left_of;
 use motilis_core::book::RuleId;
 use motilis_core::evidence::{Angler, Record};
 use motilis_core::fish::{Fish, Forage};
@@ -550,7 +551,7 @@ fn candidate(
     Angler::default()
         .believes(record)
         .map_err(|error| Refusal::new(format!("{path}.rod_hours"), error.to_string()))?;
-    let stand = Stand::of(&stack, asked.made_up, stock);
+    let stand = Stand::of(&stack, asked.made_up, |piece| left_of(stock, piece));
     let rig = Rig::new(name.clone(), stack).map_err(|error| under(error.into()))?;
     let setup = Arc::new(asked.setup.setup(&format!("{path}.setup"))?);
     let candidate = Candidate {

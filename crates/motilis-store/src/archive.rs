@@ -14,7 +14,7 @@ use std::collections::BTreeMap;
 use std::path::Path;
 
 /// What remembers acts, and what a file reckons for itself.
-const OUTSIDE: [&str; 3] = ["acts", "act_traces", "outing_stamps"];
+const OUTSIDE: [&str; 4] = ["acts", "act_traces", "outing_stamps", "box_stamp"];
 /// Make of the document.
 const MAKE: u32 = 1;
 

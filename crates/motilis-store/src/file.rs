@@ -42,11 +42,13 @@ pub(crate) const STEPS: &[M<'static>] = &[
     M::up(include_str!(
         "../migrations/0015-add-boat-marks-and-bottom.sql"
     )),
-    M::up(include_str!("../migrations/0016-add-set-aside.sql")),
+    M::up(include_str!(
+        "../migrations/0016-add-set-aside-and-indices.sql"
+    )),
 ];
 /// How long somebody waits for another who writes.
 const PATIENCE: Duration = Duration::from_secs(5);
-/// A page asks some thirty different questions; each is read by SQLite once.
+/// A page asks some thirty different questions; each is read by `SQLite` once.
 const STATEMENTS: usize = 128;
 const MIGRATIONS: Migrations<'static> = Migrations::from_slice(STEPS);
 
@@ -288,7 +290,7 @@ fn pool(manager: SqliteConnectionManager) -> Result<Pool<SqliteConnectionManager
     Ok(built?)
 }
 
-/// A file that SQLite keeps beside the data file.
+/// A file that `SQLite` keeps beside the data file.
 pub(crate) fn beside(path: &Path, end: &str) -> PathBuf {
     let mut name = path.as_os_str().to_owned();
     name.push(end);

@@ -1,4 +1,4 @@
-//! Stamps of outings: one changes whenever something of its outing does, by triggers of the data file.
+//! Stamps of outings and of the box: one changes whenever something of its outing, or of the box, does, by triggers of the data file.
 
 use crate::Error;
 use crate::row::readable;
@@ -19,4 +19,13 @@ pub fn all(connection: &Connection, fish: Option<Fish>) -> Result<Vec<(OutingId,
         Ok((OutingId(row.get(0)?), row.get(1)?))
     })?;
     readable(rows)
+}
+
+/// The stamp of the box: it changes with any rig, part or dunk test.
+///
+/// # Errors
+/// [`Error::Sqlite`].
+pub fn of_box(connection: &Connection) -> Result<i64, Error> {
+    let mut statement = connection.prepare_cached("SELECT stamp FROM box_stamp")?;
+    Ok(statement.query_row([], |row| row.get(0))?)
 }

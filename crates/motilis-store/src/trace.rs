@@ -9,8 +9,9 @@ use crate::Error;
 use rusqlite::Connection;
 
 /// Tables whose rows are not part of any act.
-const OUTSIDE: [&str; 6] = [
+const OUTSIDE: [&str; 7] = [
     "set_aside",
+    "box_stamp",
     "acts",
     "act_traces",
     "outing_stamps",

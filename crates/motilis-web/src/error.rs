@@ -175,7 +175,6 @@ impl ResponseError for Error {
             Self::BadRequest(_) | Self::Helm(Helm::Refused(_)) => StatusCode::BAD_REQUEST,
             Self::TooLarge(_) => StatusCode::PAYLOAD_TOO_LARGE,
             Self::SignIn => StatusCode::UNAUTHORIZED,
-            Self::Crowded(_) => StatusCode::SERVICE_UNAVAILABLE,
             Self::Slow => StatusCode::REQUEST_TIMEOUT,
             Self::Disk(_) => StatusCode::INSUFFICIENT_STORAGE,
             Self::Forbidden(_) => StatusCode::FORBIDDEN,
@@ -188,13 +187,13 @@ impl ResponseError for Error {
                 _ => StatusCode::INTERNAL_SERVER_ERROR,
             },
             Self::Helm(_) | Self::Page(_) | Self::Print(_) => StatusCode::INTERNAL_SERVER_ERROR,
-            Self::Stopped => StatusCode::SERVICE_UNAVAILABLE,
+            Self::Crowded(_) | Self::Stopped => StatusCode::SERVICE_UNAVAILABLE,
         }
     }
 
     fn error_response(&self) -> HttpResponse<BoxBody> {
         // What the owner of the disk can mend is no fault of the program's.
-        let theirs = matches!(self, Self::Crowded(_) | Self::Disk(_))
+        let theirs = matches!(self, Self::Crowded(_) | Self::Disk(_) | Self::Stopped)
             || matches!(self, Self::Helm(Helm::Store(error)) if error.fault().is_some());
         if theirs {
             tracing::warn!(error = %self, "request refused");

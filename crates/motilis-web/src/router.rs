@@ -2,9 +2,9 @@
 
 use crate::error::Error;
 use crate::screens::{
-    aboard, acts, bench, boat, boat_acts, boxes, column, data, evidence, experiment, files, health,
-    installed, judging, log, lures, motion, outings, parts, photo, river, settings, setups, sheet,
-    spread, spread_acts, start, tank, today, track, waters,
+    aboard, acts, bench, boat, boat_acts, boxes, column, data, evidence, experiment, files, find,
+    health, installed, judging, log, lures, motion, outings, parts, photo, river, settings, setups,
+    sheet, spread, spread_acts, start, tank, today, track, waters,
 };
 use crate::{api, assets};
 use actix_multipart::MultipartError;
@@ -396,6 +396,8 @@ pub fn configure(config: &mut ServiceConfig) {
         .route("/data/tidy", web::post().to(data::tidy))
         .route("/data/restore", web::post().to(data::restore))
         .route("/data/aside/{record}/back", web::post().to(data::put_back))
+        .route("/find/rigs", web::get().to(find::by_rig))
+        .route("/find/outings", web::get().to(find::by_outing))
         .route("/health", web::get().to(health::health))
         .route("/unread", web::get().to(settings::unread))
         .route("/settings/count", web::post().to(settings::count))

@@ -95,15 +95,14 @@ pub(crate) struct PassPhrase {
 
 /// Copies the file, also while a program serves it.
 pub(crate) fn backup(asked: &Backup) -> Result<()> {
-    let to = match &asked.to {
-        Some(to) => copies::copy_file(&asked.file.data, to)?,
-        None => {
-            let name = asked
-                .file
-                .copies()
-                .named_now(Timestamp::now(), &Why::Asked)?;
-            copies::copy_file(&asked.file.data, &name)?
-        }
+    let to = if let Some(to) = &asked.to {
+        copies::copy_file(&asked.file.data, to)?
+    } else {
+        let name = asked
+            .file
+            .copies()
+            .named_now(Timestamp::now(), &Why::Asked)?;
+        copies::copy_file(&asked.file.data, &name)?
     };
     let bytes = std::fs::metadata(&to).map_or(0, |meta| meta.len());
     println!("{} is a whole copy, {}", to.display(), say::size(bytes));

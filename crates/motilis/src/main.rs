@@ -42,7 +42,7 @@ enum Command {
         /// Where to keep the demo file; a temporary folder when not given. An earlier demo file is replaced, any other file is not.
         #[arg(long)]
         data: Option<PathBuf>,
-        /// The season many times over, 2 000 outings and 100 000 entries: to see how it bears twenty years.
+        /// The season many times over, 2 000 outings, 100 000 entries, 10 000 parts and 5 000 rigs: to see how it bears twenty years.
         #[arg(long)]
         many: bool,
         /// How many times as fast as life the simulated boat and the clock go.
@@ -115,6 +115,13 @@ struct Listen {
     /// Ask for a pass phrase although only this machine is listened to: behind a program that passes requests on.
     #[arg(long)]
     sign_in: bool,
+    #[command(flatten)]
+    log: Log,
+}
+
+/// What is written down of what happens.
+#[derive(Debug, clap::Args)]
+struct Log {
     /// Write the log to a file, at its end, and not to standard error.
     #[arg(long, value_name = "FILE")]
     log_file: Option<PathBuf>,

@@ -150,7 +150,7 @@ fn begin(listen: &Listen) -> Result<Bound> {
 
 fn logging(listen: &Listen) -> Result<()> {
     let filter = EnvFilter::try_from_default_env().unwrap_or_else(|_| EnvFilter::new("warn"));
-    let (to_file, colours) = match &listen.log_file {
+    let (to_file, colours) = match &listen.log.log_file {
         Some(path) => {
             let file = OpenOptions::new()
                 .create(true)
@@ -164,7 +164,7 @@ fn logging(listen: &Listen) -> Result<()> {
     let log = tracing_subscriber::fmt()
         .with_env_filter(filter)
         .with_ansi(colours);
-    match (to_file, listen.log_json) {
+    match (to_file, listen.log.log_json) {
         (Some(file), true) => log.json().with_writer(Mutex::new(file)).init(),
         (Some(file), false) => log.with_writer(Mutex::new(file)).init(),
         (None, true) => log.json().with_writer(std::io::stderr).init(),

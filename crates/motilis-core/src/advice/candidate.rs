@@ -1,3 +1,4 @@
+use super::judge::Judge;
 use super::school::WeightSchool;
 use crate::bench::{Stocked, fits};
 use crate::blade::{Blade, Family};
@@ -8,6 +9,7 @@ use crate::rig::{
     AttractorStyle, Bait, BodyShape, Finish, HookStyle, Kind, Part, Piece, Rig, Stack, What,
 };
 use crate::units::Metres;
+use std::collections::HashMap;
 use std::sync::Arc;
 
 /// A rig that could go out: made up, or buildable out of the box.
@@ -61,9 +63,9 @@ pub struct Shortage {
 }
 
 impl Stand {
-    /// How a rig stands: made up, buildable, or short of a part. Bait is bought fresh, line and wire are on
-    /// the spool.
-    pub fn of(stack: &Stack, made_up: u32, stock: &[Stocked]) -> Self {
+    /// How a rig stands: made up, buildable, or short of a part, by what is left of what its pieces take. Bait is bought fresh, line
+    /// and wire are on the spool.
+    pub fn of(stack: &Stack, made_up: u32, left_of: impl Fn(&Piece) -> f64) -> Self {
         if made_up > 0 {
             return Self::MadeUp(made_up);
         }
@@ -85,13 +87,7 @@ impl Stand {
                 .filter(|other| same(other))
                 .map(|other| u32::from(other.count))
                 .sum();
-            let left = stock
-                .iter()
-                .find(|stocked| match piece.stock {
-                    Some(id) => stocked.id == id,
-                    None => stocked.part == piece.part,
-                })
-                .map_or(0.0, |stocked| stocked.left);
+            let left = left_of(piece);
             if left < f64::from(needs) {
                 return Self::Short(Box::new(Shortage {
                     part: piece.part,
@@ -267,6 +263,64 @@ pub fn variants(base: &Candidate, stock: &[Stocked]) -> Result<Vec<Candidate>, E
     Ok(made)
 }
 
+/// What of a large box is worth swapping in: each blade once and of those no more than so many, the best seen first, and each clevis
+/// once. All of a smaller box.
+pub fn worth_swapping(judge: &Judge<'_>, stock: &[Stocked], most: usize) -> Vec<Stocked> {
+    let of = |is: fn(What) -> bool| {
+        stock
+            .iter()
+            .filter(move |one| is(one.part.what()) && one.left > 0.0)
+    };
+    let blades = once_each(of(|what| matches!(what, What::Blade(_))));
+    if blades.len() <= most {
+        return stock.to_vec();
+    }
+    let mut seen: HashMap<(Finish, Option<Finish>), f64> = HashMap::new();
+    let mut ranked: Vec<(f64, Stocked)> = blades
+        .into_iter()
+        .map(|blade| {
+            let finish = (blade.part.finish, blade.part.back);
+            let far = *seen
+                .entry(finish)
+                .or_insert_with(|| judge.seen_from(finish));
+            (far, blade)
+        })
+        .collect();
+    ranked.sort_by(|a, b| b.0.total_cmp(&a.0));
+    ranked.truncate(most);
+    let clevises = once_each(of(|what| matches!(what, What::Clevis(_))));
+    ranked
+        .into_iter()
+        .map(|(_, blade)| blade)
+        .chain(clevises)
+        .collect()
+}
+
+/// Each part once, of alike ones the one with most left.
+fn once_each<'a>(stock: impl Iterator<Item = &'a Stocked>) -> Vec<Stocked> {
+    let mut places: HashMap<String, usize> = HashMap::new();
+    let mut once: Vec<Stocked> = Vec::new();
+    for one in stock {
+        let part = &one.part;
+        let key = format!(
+            "{:?} {} {:?} {:?}",
+            part.what(),
+            part.size_word(),
+            part.finish,
+            part.back
+        );
+        match places.get(&key) {
+            Some(&at) if once[at].left >= one.left => {}
+            Some(&at) => once[at] = *one,
+            None => {
+                places.insert(key, once.len());
+                once.push(*one);
+            }
+        }
+    }
+    once
+}
+
 /// What tells variants of a rig apart.
 fn swap_name(blade: &Part) -> String {
     let side = |finish: Finish| {
@@ -329,7 +383,7 @@ fn swapped(
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::bench::{Level, checks, starting};
+    use crate::bench::{Level, checks, left_of, starting};
     use crate::fish::Fish;
     use crate::ids::PartId;
     use crate::rig::{ClevisStyle, Colour};
@@ -347,7 +401,7 @@ mod tests {
         let stack = starting(kind, Fish::Walleye, kind.usual_hook_size(), &[]).unwrap();
         Candidate {
             name: "harness".into(),
-            stand: Stand::of(&stack, made_up, stock),
+            stand: Stand::of(&stack, made_up, |piece| left_of(stock, piece)),
             rig: Rig::new("harness", stack).unwrap(),
             setup: Arc::new(LineSetup::usual().unwrap()),
             record: Record::default(),

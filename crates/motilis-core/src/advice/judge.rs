@@ -7,9 +7,9 @@ use super::term::{Scored, Term};
 use super::weight::Ways;
 use crate::blade::{Running, State, Window};
 use crate::error::Error;
-use crate::light::{Eye, Scene, Shown, Sighting, Watch};
+use crate::light::{Eye, Scene, Shown, Sighting, Target, Watch};
 use crate::line::{BOTTOM, Bottom, Line, LineSetup, OutFor};
-use crate::rig::Kind;
+use crate::rig::{Finish, Kind};
 use crate::rules::Topic;
 use crate::towline::SPEED;
 use crate::units::{Metres, MetresPerSecond};
@@ -124,6 +124,9 @@ impl Prepared {
     }
 }
 
+/// Length and width of a blade of ordinary size, m.
+const ORDINARY: (f64, f64) = (0.03, 0.022);
+
 impl<'a> Judge<'a> {
     /// A day with its water and light, and the eye of its fish at the wanted depth.
     ///
@@ -171,6 +174,19 @@ impl<'a> Judge<'a> {
     /// The eye of most of the fish, in the water of the day.
     pub fn watch(&self) -> &Watch {
         &self.watches[0].0
+    }
+
+    /// How far a turning blade of ordinary size is seen in a finish, m: to tell finishes apart before anything is built.
+    pub fn seen_from(&self, (finish, back): (Finish, Option<Finish>)) -> f64 {
+        let shown = self
+            .watch()
+            .show(&super::paint(finish, back), super::GLOW_MIN);
+        let target = Target {
+            area: Target::turning(ORDINARY.0, ORDINARY.1),
+            flashes: 6.0,
+            glow_min: super::GLOW_MIN,
+        };
+        self.watch().ranges(&[shown], &target)[0]
     }
 
     /// Orders candidates by what is cheap to know: every term, but not yet depth and build.

@@ -26,7 +26,7 @@ mod term;
 mod weight;
 
 pub use call::{Call, Reason, Verdict};
-pub use candidate::{Candidate, Shortage, Stand, variants};
+pub use candidate::{Candidate, Shortage, Stand, variants, worth_swapping};
 pub use day::{Clearness, Day, Lighting, Mood, Response, Sky, Wind, overhead};
 pub use judge::{Judge, Ranked, Ranking};
 pub use look::{GLOW_MIN, paint};

@@ -89,6 +89,18 @@ pub struct Stocked {
     pub left: f64,
 }
 
+/// How many are left of what a piece takes.
+pub fn left_of(stock: &[Stocked], piece: &Piece) -> f64 {
+    let its_own = |stocked: &&Stocked| match piece.stock {
+        Some(id) => stocked.id == id,
+        None => stocked.part == piece.part,
+    };
+    stock
+        .iter()
+        .find(its_own)
+        .map_or(0.0, |stocked| stocked.left)
+}
+
 impl Stocked {
     /// Whether at least so many are left.
     pub fn has(&self, count: u8) -> bool {

@@ -348,7 +348,7 @@ mod tests {
             let fails = |check: &Check| check.level == Level::Fail;
             let checked = checks(&stack, &stock).checks;
             assert!(!checked.iter().any(fails), "{fish:?}: {checked:?}");
-            let stand = Stand::of(&stack, 0, &stock);
+            let stand = Stand::of(&stack, 0, |piece| crate::bench::left_of(&stock, piece));
             assert!(matches!(stand, Stand::Buildable(_)), "{fish:?}: {stand:?}");
             let rod = StarterRod::ALL.iter().find(|rod| rod.suits(kind)).unwrap();
             rod.setup().unwrap().check().unwrap();

@@ -94,7 +94,7 @@ proptest! {
         let mut candidates = some();
         let veto = veto % candidates.len();
         // Every third one cannot be built.
-        let short = Stand::of(candidates[0].rig.stack(), 0, &[]);
+        let short = Stand::of(candidates[0].rig.stack(), 0, |_| 0.0);
         for candidate in candidates.iter_mut().skip(1).step_by(3) {
             candidate.stand = short.clone();
         }

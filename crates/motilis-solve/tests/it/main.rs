@@ -1,6 +1,7 @@
 //! The JSON questions against the reference files, and what they refuse.
 
 mod golden;
+mod hostile;
 
 use approx::assert_relative_eq;
 use motilis_solve::{What, openapi};

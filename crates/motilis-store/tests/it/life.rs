@@ -618,11 +618,7 @@ fn what_was_thrown_away_long_ago_goes_when_nothing_names_it() {
     // Nothing is left to clear out; and all of it lies in the copy.
     assert_eq!(tidy::tidy(&store, now()).unwrap().0.records, 0);
     let copies = store.copies().all();
-    let copy = copies
-        .iter()
-        .filter(|copy| copy.why == Why::Tidy)
-        .next_back()
-        .unwrap();
+    let copy = copies.iter().rfind(|copy| copy.why == Why::Tidy).unwrap();
     assert_eq!(
         count(&Connection::open(&copy.path).unwrap(), "events"),
         2_400

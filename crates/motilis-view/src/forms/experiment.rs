@@ -1,6 +1,7 @@
 //! The form of an experiment.
 
 use super::{Texts, Typed, instant, problem, text};
+use crate::screens::listed;
 use crate::screens::{Choice, ExperimentForm, Field, Side};
 use crate::units::{Quantity, System};
 use jiff::{SignedDuration, Timestamp};
@@ -60,13 +61,12 @@ fn form(
     let value = |name: &str| raw.get(name).map_or("", String::as_str);
     let all = rigs::names(book.connection())?;
     let choices = |name: &str| -> Vec<Choice> {
-        all.iter()
-            .map(|(id, label)| Choice {
-                value: id.0.to_string(),
-                label: label.clone(),
-                chosen: id.0.to_string() == value(name),
-            })
-            .collect()
+        let all = all.iter().map(|(id, label)| Choice {
+            value: id.0.to_string(),
+            label: label.clone(),
+            chosen: id.0.to_string() == value(name),
+        });
+        listed(all.collect())
     };
     let rods = Aboard::all(book)?.into_iter().filter(|one| !one.boat.away);
     let [a, b] = figures.leads.map(|typed| typed.field);

@@ -2,6 +2,7 @@
 
 use super::{Texts, Typed, base, merge, overtaken, problem};
 use crate::present::{Computed, SpreadShown as Shown, choices};
+use crate::screens::listed;
 use crate::screens::{Choice, Editor};
 use crate::seen::Seen;
 use crate::units::{Problem, Quantity, System};
@@ -215,7 +216,8 @@ fn bare(
             rod.tackle == Tackle::Lure(*id),
         )
     });
-    let mut tackle: Vec<Choice> = rigs.chain(lures).collect();
+    let mut tackle: Vec<Choice> = listed(rigs.collect());
+    tackle.extend(lures);
     let title = deck.towed(rod.tackle)?.name().to_owned();
     if tackle.iter().all(|choice| !choice.chosen) {
         // What cannot run or was thrown away is still on this line.

@@ -6,7 +6,7 @@ use super::rail::bay_of;
 use crate::draw::part::{TRUE_SIZE, lying};
 use crate::forms::base;
 use crate::forms::part::left_typed;
-use crate::screens::{BoxHead, BoxScreen, Choice, MadeGroup, MadeRow, PartRow, Screen};
+use crate::screens::{BoxHead, BoxScreen, Choice, MadeGroup, MadeRow, PartRow, Screen, Window};
 use crate::seen::Device;
 use crate::units::{Quantity, System};
 use crate::words::{self, bench as say};
@@ -16,6 +16,7 @@ use motilis_core::rig::{Kind, Measured};
 use motilis_helm::{Book, Error, LAST_CAME, shortages};
 use motilis_store::{made as made_rigs, parts, rigs, settings};
 use serde::Deserialize;
+use std::collections::HashSet;
 
 /// Trays of the box: key, name.
 const TRAYS: [(&str, &str); 12] = [
@@ -56,7 +57,13 @@ pub struct Look {
     kind: String,
     /// Rigs that are tied for one fish only.
     fish: String,
+    /// How many of a long tray come before what is shown.
+    #[serde(deserialize_with = "crate::forms::lenient")]
+    from: Option<usize>,
 }
+
+/// Parts that are shown at once.
+const SHOWN: usize = 80;
 
 /// The page of the box.
 ///
@@ -64,9 +71,9 @@ pub struct Look {
 /// [`Error::Store`].
 pub fn boxes(book: &Book<'_>, device: Device, look: &Look) -> Result<BoxScreen, Error> {
     let connection = book.connection();
-    let (all, counted) = (parts::as_kept(connection)?, parts::is_counted(connection)?);
+    let (all, counted) = (book.parts()?, parts::is_counted(connection)?);
     let currency = currency(book)?;
-    let short: Vec<PartId> = shortages(book)?.into_iter().map(|short| short.id).collect();
+    let short: HashSet<PartId> = shortages(book)?.into_iter().map(|short| short.id).collect();
     let made = made_rigs::all(connection)?;
     let sought = look.q.trim().to_lowercase();
     let tray = TRAYS
@@ -81,8 +88,10 @@ pub fn boxes(book: &Book<'_>, device: Device, look: &Look) -> Result<BoxScreen, 
         .filter_map(|id| Some(PartId(id.parse().ok()?)))
         .collect();
     let is_in = |id: PartId, boxed: &BoxPart| {
-        let words = format!("{} {}", say::part(&boxed.part), boxed.place).to_lowercase();
-        let found = sought.split_whitespace().all(|word| words.contains(word));
+        let found = sought.is_empty() || {
+            let words = format!("{} {}", say::part(&boxed.part), boxed.place).to_lowercase();
+            sought.split_whitespace().all(|word| words.contains(word))
+        };
         let in_tray = match tray {
             "" => true,
             "low" => short.contains(&id),
@@ -95,9 +104,12 @@ pub fn boxes(book: &Book<'_>, device: Device, look: &Look) -> Result<BoxScreen, 
         .iter()
         .filter_map(|(_, boxed)| Some(boxed.left * boxed.unit_cost?))
         .sum();
-    let rows = all
+    let rows: Vec<&(PartId, BoxPart)> = all
         .iter()
-        .filter(|(id, boxed)| tray != "made" && is_in(*id, boxed));
+        .filter(|(id, boxed)| tray != "made" && is_in(*id, boxed))
+        .collect();
+    let from = look.from.unwrap_or(0).min(rows.len().saturating_sub(1)) / SHOWN * SHOWN;
+    let window = (rows.len() > SHOWN).then(|| window(look, tray, from, rows.len()));
     let (notice, undo) = done(look);
     Ok(BoxScreen {
         frame: bare_frame(book, Screen::Box, device, "/box")?,
@@ -122,7 +134,11 @@ pub fn boxes(book: &Book<'_>, device: Device, look: &Look) -> Result<BoxScreen, 
                 "no count kept".to_owned()
             }
         ),
+        window,
         parts: rows
+            .into_iter()
+            .skip(from)
+            .take(SHOWN)
             .map(|(id, boxed)| PartRow {
                 low: short.contains(id),
                 ..row(*id, boxed, &currency, device.system)
@@ -147,6 +163,28 @@ pub fn boxes(book: &Book<'_>, device: Device, look: &Look) -> Result<BoxScreen, 
         ),
         shows_made: tray == "made",
     })
+}
+
+/// Where in a long tray one is, and the addresses of what comes before and after.
+fn window(look: &Look, tray: &str, from: usize, all: usize) -> Window {
+    let at = |from: usize| {
+        let from = from.to_string();
+        let asked = [
+            ("tray", tray),
+            ("q", look.q.as_str()),
+            ("from", from.as_str()),
+        ];
+        format!(
+            "/box?{}",
+            serde_urlencoded::to_string(asked).unwrap_or_default()
+        )
+    };
+    let end = (from + SHOWN).min(all);
+    Window {
+        says: format!("{} to {end} of {all}", from + 1),
+        before: (from > 0).then(|| at(from.saturating_sub(SHOWN))),
+        after: (end < all).then(|| at(end)),
+    }
 }
 
 /// A list with "all of them" ahead.

@@ -1,6 +1,6 @@
 //! The page of the log.
 
-use super::{cannot_row, finish_class, frame, outing_choices};
+use super::{cannot_row, finish_class, frame, recent_outings};
 use crate::draw::{Bar, BenchDrawing, BenchSource, DayBars, DaySource, Row, Strip};
 use crate::forms::{entry as entry_form, text};
 use crate::screens::{
@@ -226,7 +226,7 @@ pub fn log(book: &Book<'_>, device: Device, told: &Told, mut extra: Extra) -> Re
     let spreads = spreads::names(book.connection())?;
     Ok(Log {
         frame: frame(Some(here), Screen::Log, device, "/log"),
-        outings: outing_choices(here),
+        outings: recent_outings(here),
         headline: headline(&day.events),
         casts: casts_said(book, here)?,
         hours: hours(&day),

@@ -71,7 +71,7 @@ pub use today::{Thrown, today};
 pub use track::{TrackTold, gpx, track};
 pub use waters::{Extra as WaterExtra, new_water, water, waters};
 
-use crate::screens::{CannotRow, Choice, Frame, Here as HereShown, Message, Screen};
+use crate::screens::{CannotRow, Choice, Frame, Here as HereShown, Message, Screen, listed};
 use crate::seen::Device;
 use crate::words::{self, capital};
 use motilis_core::book::WaterBody;
@@ -141,8 +141,13 @@ pub fn message(
     }
 }
 
-/// The outings to choose from.
-pub(crate) fn outing_choices(here: &Here) -> Vec<Choice> {
+/// The outings to choose from: the latest, and the one that is open.
+pub(crate) fn recent_outings(here: &Here) -> Vec<Choice> {
+    listed(outing_choices(here))
+}
+
+/// Every outing.
+pub fn outing_choices(here: &Here) -> Vec<Choice> {
     let names: HashMap<i64, &WaterBody> = here
         .waters
         .iter()
@@ -167,12 +172,12 @@ pub(crate) fn choices<'a>(
     all: impl Iterator<Item = (i64, &'a str)>,
     chosen: Option<i64>,
 ) -> Vec<Choice> {
-    all.map(|(id, label)| Choice {
+    let all = all.map(|(id, label)| Choice {
         value: id.to_string(),
         label: label.to_owned(),
         chosen: Some(id) == chosen,
-    })
-    .collect()
+    });
+    listed(all.collect())
 }
 
 /// A stored thing that cannot run, with the door to where it is mended.

@@ -72,8 +72,12 @@ pub fn motion(
         drawing: shown
             .map(|_| drawing(deck, &computed, &Look::default(), None, PAPER))
             .transpose()?,
-        last: shown.map_or(0, |recording| recording.frames.len() - 1),
-        every_s: shown.map_or(0.0, |recording| recording.every_s),
+        last: shown.map_or(0, |recording| {
+            (recording.frames.len() - 1) / one_of(recording)
+        }),
+        every_s: shown.map_or(0.0, |recording| {
+            recording.every_s * one_of(recording) as f64
+        }),
         rows: shown.map_or_else(Vec::new, |recording| {
             let rods = computed.spread.rods.iter().enumerate();
             rods.map(|(place, rod)| {
@@ -100,8 +104,32 @@ struct LineJson {
     says: &'static str,
 }
 
-/// The frames of a run for the script that draws them.
+/// Frames and points that are sent at most: an hour of twelve rods is drawn from a megabyte.
+const FRAMES: usize = 900;
+const POINTS: usize = 54_000;
+
+/// Of how many frames one is sent.
+fn one_of(recording: &Recording) -> usize {
+    recording.frames.len().div_ceil(FRAMES).max(1)
+}
+
+/// So many points of a line, evenly, with both its ends.
+fn thinned(points: &[[f64; 3]], most: usize) -> impl Iterator<Item = &[f64; 3]> {
+    let count = points.len().min(most.max(2));
+    let last = points.len().saturating_sub(1);
+    (0..count).map(move |place| &points[(place * last).checked_div(count - 1).unwrap_or(0)])
+}
+
+/// The frames of a run for the script that draws them; of a long one not every frame, and of many lines not every point.
 pub fn frames(recording: &Recording, system: System) -> Vec<Frame> {
+    let each = one_of(recording);
+    let lines: usize = recording
+        .frames
+        .iter()
+        .step_by(each)
+        .map(|frame| frame.lines.len())
+        .sum();
+    let most = POINTS / lines.max(1);
     let rounded = |point: &[f64; 3]| point.map(|figure| (figure * 100.0).round() / 100.0);
     let turned = |degrees: f64| {
         if degrees < -0.5 {
@@ -130,7 +158,7 @@ pub fn frames(recording: &Recording, system: System) -> Vec<Frame> {
                     .any(|near| near.lines.0 == place || near.lines.1 == place);
                 let (mark, says) = said(line, near);
                 LineJson {
-                    points: line.points.iter().map(rounded).collect(),
+                    points: thinned(&line.points, most).map(rounded).collect(),
                     depth: system.depth(line.depth).to_string(),
                     mark,
                     says,
@@ -138,7 +166,7 @@ pub fn frames(recording: &Recording, system: System) -> Vec<Frame> {
             })
             .collect(),
     };
-    recording.frames.iter().map(drawn).collect()
+    recording.frames.iter().step_by(each).map(drawn).collect()
 }
 
 fn said(line: &motilis_core::motion::LineFrame, near: bool) -> (&'static str, &'static str) {
@@ -153,5 +181,63 @@ fn said(line: &motilis_core::motion::LineFrame, near: bool) -> (&'static str, &'
         State::TooFast => ("cannot", "too fast"),
         State::Works if near => ("watch", "near a line"),
         State::Works => ("works", "fishing"),
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use motilis_core::motion::{Frame as Drawn, LineFrame};
+    use motilis_core::spread::State;
+    use motilis_core::units::{Metres, MetresPerSecond};
+    use rstest::rstest;
+
+    fn recording(seconds: usize, lines: usize) -> Recording {
+        let line = |at: usize| LineFrame {
+            points: (0..40)
+                .map(|place: i32| [-123.456 - f64::from(place), 12.345, 6.789 + at as f64 / 1e3])
+                .collect(),
+            depth: Metres(6.0),
+            speed: MetresPerSecond(0.54),
+            state: State::Works,
+            on_bottom: false,
+        };
+        let frame = |at: usize| Drawn {
+            at_s: at as f64,
+            speed: MetresPerSecond(0.54),
+            boat: [0.0; 2],
+            heading_deg: 0.0,
+            lines: (0..lines).map(|_| line(at)).collect(),
+            near: Vec::new(),
+        };
+        Recording {
+            every_s: 1.0,
+            frames: (0..=seconds).map(frame).collect(),
+        }
+    }
+
+    #[rstest]
+    #[case::a_minute_of_four(60, 4, 61, 40)]
+    #[case::an_hour_of_four(3_600, 4, 721, 18)]
+    #[case::an_hour_of_twelve(3_600, 12, 721, 6)]
+    fn an_hour_is_drawn_from_a_megabyte(
+        #[case] seconds: usize,
+        #[case] lines: usize,
+        #[case] sent: usize,
+        #[case] points: usize,
+    ) {
+        let recording = recording(seconds, lines);
+        let frames = frames(&recording, System::Imperial);
+        assert_eq!(
+            (frames.len(), frames[0].lines[0].points.len()),
+            (sent, points)
+        );
+        assert_eq!((recording.frames.len() - 1) / one_of(&recording), sent - 1);
+        let first = &recording.frames[0].lines[0].points;
+        let ends = frames[0].lines[0].points.iter();
+        assert!((ends.clone().next().unwrap()[0] - first[0][0]).abs() < 0.01);
+        assert!((ends.last().unwrap()[0] - first[39][0]).abs() < 0.01);
+        let bytes = serde_json::to_vec(&frames).unwrap().len();
+        assert!(bytes < 1_500_000, "{bytes}");
     }
 }

@@ -6,16 +6,17 @@ use crate::forms::Texts;
 use crate::forms::river::{KEPT_OVER, REACH, Settled, grid_key, near, settle};
 use crate::forms::tank::key as spool_key;
 use crate::screens::{
-    CastLook, Choice, Counting, Fact, GearForm, GridCell, Kind, OrderRow, RiverNone, RiverRigs,
-    RiverScreen, Screen, Slider, TriedRow,
+    CastLook, Choice, Counting, Fact, GearForm, GridCell, Kind, LISTED, OrderRow, RiverNone,
+    RiverRigs, RiverScreen, Screen, Slider, TriedRow,
 };
 use crate::seen::Device;
 use crate::units::{Quantity, System};
 use crate::words::river as say;
-use motilis_core::book::RiverCast;
+use motilis_core::book::{RigId, RiverCast};
 use motilis_core::column::{COMPARED, seen_at};
 use motilis_core::fields;
 use motilis_core::light::View;
+use motilis_core::river::Tackle as CastTackle;
 use motilis_core::river::{
     Bed, Cover, FIRST, Fineness, Fished, Gear, Held, Moment, Order, Path, Plan, Presentation, STEP,
     STEPS, Scene, School, Tackle, Zone, body_by_practice, rank, stands, whole,
@@ -842,17 +843,7 @@ pub fn river_rigs(
     let Some(settled) = settle(raw, question, system)? else {
         return Ok(None);
     };
-    let mut tackles = Vec::new();
-    let mut tried = Vec::new();
-    for rig in &question.rigs {
-        if let Ok(runs) = &rig.stands {
-            let spool = question.gear.spool(runs.kind());
-            if let Ok(tackle) = spool.tackle(runs, &question.water, question.temperature) {
-                tackles.push(tackle);
-                tried.push((rig.id, rig.name.as_str(), runs.kind().name()));
-            }
-        }
-    }
+    let (tackles, tried) = tackles(question);
     let zone = settled.zone();
     let ranked = rank(
         &settled.section,
@@ -867,8 +858,11 @@ pub fn river_rigs(
         .map(|one| one.zone_seconds)
         .fold(1.0, f64::max);
     let state = settled.state(None);
-    let rows = ranked.iter().map(|one| {
-        let (id, name, kind) = tried[one.place];
+    let castable: usize = tried.iter().map(Vec::len).sum();
+    let each = ranked
+        .iter()
+        .flat_map(|one| tried[one.place].iter().map(move |rig| (one, *rig)));
+    let rows = each.take(LISTED).map(|(one, (id, name, kind))| {
         let other = state.iter().map(|(key, value)| {
             let value = if *key == "rig" {
                 id.0.to_string()
@@ -903,9 +897,39 @@ pub fn river_rigs(
             system,
         ),
         rows: rows.collect(),
-        practice: practice(&settled, ranked.first().map(|one| tried[one.place].2)),
+        all: castable,
+        practice: practice(&settled, ranked.first().map(|one| tried[one.place][0].2)),
         back: format!("/river?{query}"),
     }))
+}
+
+/// Casts that are computed for one page.
+const COMPUTED: usize = 100;
+
+/// A rig that can be cast: number, name, kind.
+type Castable<'a> = (RigId, &'a str, &'static str);
+
+/// What can be cast, alike rigs together: they fly, sink and turn as one.
+fn tackles<'a>(question: &'a River<'_, '_>) -> (Vec<CastTackle>, Vec<Vec<Castable<'a>>>) {
+    let (mut tackles, mut tried): (Vec<CastTackle>, Vec<Vec<Castable<'a>>>) =
+        (Vec::new(), Vec::new());
+    for rig in &question.rigs {
+        let Ok(runs) = &rig.stands else { continue };
+        let spool = question.gear.spool(runs.kind());
+        let Ok(tackle) = spool.tackle(runs, &question.water, question.temperature) else {
+            continue;
+        };
+        let one = (rig.id, rig.name.as_str(), runs.kind().name());
+        match tackles.iter().position(|known| *known == tackle) {
+            Some(place) => tried[place].push(one),
+            None if tackles.len() < COMPUTED => {
+                tackles.push(tackle);
+                tried.push(vec![one]);
+            }
+            None => {}
+        }
+    }
+    (tackles, tried)
 }
 
 /// What practice puts on, and whether the computation agrees.

@@ -1,6 +1,6 @@
 //! The page: the call sheet, the rest of the box, and the day beside them.
 
-use super::{cannot_row, frame, outing_choices, pick};
+use super::{cannot_row, frame, pick, recent_outings};
 use crate::draw::{ColumnSource, SpeedRule, WaterColumn};
 use crate::forms::reading as form;
 use crate::screens::{
@@ -52,7 +52,7 @@ pub fn today(
     };
     Ok(Today {
         frame: frame(Some(here), Screen::Today, device, "/today"),
-        outings: outing_choices(here),
+        outings: recent_outings(here),
         conditions: *conditions,
         calls,
         side,
@@ -87,6 +87,7 @@ fn no_calls(here: &Here, why: &motilis_core::Error, device: Device) -> Calls {
     Calls {
         headline: "No calls yet".to_owned(),
         rule: SpeedRule::new(here.outing.speed, device.system),
+        search: None,
         river: None,
         response: None,
         picks: Vec::new(),
@@ -137,25 +138,20 @@ fn calls(desk: &Seen<Desk>) -> Result<Calls, Error> {
         .filter(|(index, _)| desk.mark(*index) == Some(Mark::Pin) && !listed(*index))
         .map(|(index, _)| desk.candidates[*index].name.clone())
         .collect();
+    let judged = settled.len() + unfit.len();
+    let sought = desk.sought.as_ref();
     let rows = settled
         .iter()
-        .filter(|(index, _)| !listed(*index))
+        .filter(|(index, _)| match sought {
+            Some(sought) => sought.contains(index),
+            None => !listed(*index),
+        })
+        .take(ROWS)
         .map(|(index, call)| row(desk, *index, call, &sheet, &rule))
         .collect();
     Ok(Calls {
-        headline: if desk.day.river {
-            format!(
-                "{working} of {} rigs can be cast in water of {}",
-                settled.len() + unfit.len(),
-                system.speed(desk.day.speed)
-            )
-        } else {
-            format!(
-                "{working} of {} rigs work at {}",
-                settled.len() + unfit.len(),
-                system.speed(desk.day.speed)
-            )
-        },
+        headline: headline(desk, working, judged),
+        search: (desk.in_box > ROWS).then(|| say_search(desk, judged)),
         river: desk.day.river.then(|| {
             format!(
                 "{} is moving water: rigs are ranked for casting, not trolled, with body by practice (no source) and blade by the \
@@ -177,6 +173,37 @@ fn calls(desk: &Seen<Desk>) -> Result<Calls, Error> {
         marked: None,
         refusal: None,
     })
+}
+
+/// Rows that are listed below the sheet.
+const ROWS: usize = 80;
+
+fn headline(desk: &Seen<Desk>, working: usize, judged: usize) -> String {
+    let speed = desk.device.system.speed(desk.day.speed);
+    let of = if judged < desk.in_box {
+        format!("the {judged} nearest")
+    } else {
+        format!("{judged} rigs")
+    };
+    if desk.day.river {
+        format!("{working} of {of} can be cast in water of {speed}")
+    } else {
+        format!("{working} of {of} work at {speed}")
+    }
+}
+
+/// What was looked for, and what is said of a box too large to list.
+fn say_search(desk: &Seen<Desk>, judged: usize) -> (String, String) {
+    let (words, in_box) = (desk.words.clone(), desk.in_box);
+    let said = match desk.sought.as_deref() {
+        Some([]) => "No rig of the box has these words in its name.".to_owned(),
+        Some(sought) => format!("{} found, judged as the others are.", sought.len()),
+        None if judged < in_box => format!(
+            "All {in_box} rigs of the box were ranked; the {judged} that come nearest were judged to the end, and the first {ROWS} stand here."
+        ),
+        None => format!("The first {ROWS} of {in_box} stand here."),
+    };
+    (words, said)
 }
 
 /// Why there is no first call, and what would make one.

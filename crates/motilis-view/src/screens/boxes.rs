@@ -36,8 +36,10 @@ pub struct BoxScreen {
     pub head: BoxHead,
     /// In one line: how many parts and rigs, what they cost.
     pub summary: String,
-    /// Parts of the tray.
+    /// Parts of the tray, or a piece of a long one.
     pub parts: Vec<PartRow>,
+    /// Which piece it is.
+    pub window: Option<Window>,
     /// Made-up rigs, when their tray is open.
     pub made: Vec<MadeGroup>,
     /// Kinds of rig to look for.
@@ -50,6 +52,17 @@ pub struct BoxScreen {
     pub currency: String,
     /// Whether the made-up rigs are shown.
     pub shows_made: bool,
+}
+
+/// A piece of a long list.
+#[derive(Debug)]
+pub struct Window {
+    /// "1 to 80 of 3 412".
+    pub says: String,
+    /// Address of what comes before.
+    pub before: Option<String>,
+    /// Address of what comes after.
+    pub after: Option<String>,
 }
 
 /// A part in a tray.

@@ -276,6 +276,23 @@ impl Choice {
     }
 }
 
+/// Choices that a list shows at once; of more, the browser looks for others by their words (`data-find`).
+pub const LISTED: usize = 60;
+
+/// The first of many choices, with the one that is chosen.
+pub fn listed(choices: Vec<Choice>) -> Vec<Choice> {
+    if choices.len() <= LISTED {
+        return choices;
+    }
+    let (mut first, rest): (Vec<Choice>, Vec<Choice>) = {
+        let mut all = choices;
+        let rest = all.split_off(LISTED);
+        (all, rest)
+    };
+    first.extend(rest.into_iter().filter(|choice| choice.chosen));
+    first
+}
+
 /// A field to type in: what was typed stays, with the problem beside it.
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub struct Field {

@@ -266,8 +266,10 @@ pub struct RiverRigs {
     pub frame: Frame,
     /// The cast, as a guide would say it.
     pub says: String,
-    /// The rigs, the best first.
+    /// The rigs, the best first; of many the first.
     pub rows: Vec<TriedRow>,
+    /// How many can be cast.
+    pub all: usize,
     /// What practice would put on, and whether the computation agrees.
     pub practice: String,
     /// Back to the cast.

@@ -26,6 +26,8 @@ pub struct Today {
 /// The call sheet and the rigs that are not on it.
 #[derive(Debug)]
 pub struct Calls {
+    /// Of a large box: what is looked for by name, and what is said of it.
+    pub search: Option<(String, String)>,
     /// "9 of 14 work at 1.2 mph".
     pub headline: String,
     /// That the water is a river, and what the calls are then.

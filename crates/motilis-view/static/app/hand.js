@@ -177,4 +177,43 @@
       unfold();
       clocks();
     });
+
+  // Of more than a list shows, others are found by their words.
+  const LISTED = 60;
+  const FIND = { rig: ["rigs", ""], left: ["rigs", ""], right: ["rigs", ""], a_rig: ["rigs", ""], b_rig: ["rigs", ""], tackle: ["rigs", "rig-"], outing: ["outings", ""] };
+  const look = async (select, what, before, words) => {
+    const answer = await fetch(`/find/${what}?q=${encodeURIComponent(words)}`).catch(() => null);
+    if (!answer?.ok) return;
+    const others = [...select.options].filter((one) => one.selected || (before && !one.value.startsWith(before)));
+    const kept = new Set(others.map((one) => one.value));
+    const found = (await answer.json()).map(([value, label]) => new Option(label, before + value)).filter((one) => !kept.has(one.value));
+    select.replaceChildren(...found, ...others);
+    select.dataset.found = String(found.length);
+  };
+  const seek = () => {
+    for (const select of document.querySelectorAll("main select")) {
+      const [what, before] = FIND[select.name] || [];
+      if (!what || select.options.length < LISTED || select.previousElementSibling?.className === "find") continue;
+      const field = document.createElement("input");
+      field.type = "search";
+      field.className = "find";
+      field.placeholder = "Find another";
+      field.setAttribute("aria-label", `Find another: ${select.labels[0]?.textContent ?? what}`);
+      let timer = 0;
+      field.addEventListener("input", (event) => {
+        event.stopPropagation();
+        clearTimeout(timer);
+        timer = setTimeout(() => look(select, what, before, field.value), 200);
+      });
+      field.addEventListener("change", (event) => event.stopPropagation());
+      field.addEventListener("keydown", (event) => {
+        event.stopPropagation();
+        if (event.key === "Enter") event.preventDefault();
+      });
+      select.before(field);
+    }
+  };
+  seek();
+  document.addEventListener("motilis:page", seek);
+  document.addEventListener("htmx:afterSettle", seek);
 })();

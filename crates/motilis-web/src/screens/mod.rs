@@ -11,6 +11,7 @@ pub(crate) mod data;
 pub(crate) mod evidence;
 pub(crate) mod experiment;
 pub(crate) mod files;
+pub(crate) mod find;
 pub(crate) mod health;
 pub(crate) mod installed;
 pub(crate) mod judging;

@@ -37,6 +37,8 @@ pub(crate) struct Asked {
     mark: String,
     #[serde(deserialize_with = "motilis_view::forms::lenient")]
     place: Option<usize>,
+    /// Rigs that are looked for by name.
+    find: String,
 }
 
 /// The page, with its form as it is kept or as it came back.
@@ -45,7 +47,7 @@ fn today(
     device: Device,
     form: Option<Box<Conditions>>,
     change: impl FnOnce(&mut Conditions),
-    thrown: Thrown,
+    (thrown, find): (Thrown, &str),
     reading: Option<ReadingForm>,
 ) -> Result<Today, Error> {
     let here = book.here()?;
@@ -53,7 +55,7 @@ fn today(
     let mut form = form.unwrap_or_else(|| Box::new(conditions::shown(here, &schools, device)));
     change(&mut form);
     let desk = match &here.day {
-        Ok(_) => Ok(Desk::load(book)?),
+        Ok(_) => Ok(Desk::seeking(book, find)?),
         Err(why) => Err(why.clone()),
     };
     Ok(present::today(here, desk, device, form, thrown, reading)?)
@@ -67,7 +69,8 @@ pub(crate) async fn show(
     asked: Query<Asked>,
 ) -> Result<HttpResponse, Error> {
     let device = looking.0;
-    let helped = !asked.helped.is_empty();
+    let asked = asked.into_inner();
+    let (helped, find) = (!asked.helped.is_empty(), asked.find);
     let thrown = Thrown {
         outing: gone.deleted,
         reading: asked.reading_gone,
@@ -80,7 +83,7 @@ pub(crate) async fn show(
             let clarity = book.here()?.outing.clarity;
             let answer = helped.then(|| secchi::answer(clarity, device.system));
             let answered = |form: &mut Conditions| form.helper.answer = answer;
-            today(book, device, None, answered, thrown, None)
+            today(book, device, None, answered, (thrown, &find), None)
         })
         .await?;
     ok(&sheet)
@@ -97,7 +100,14 @@ pub(crate) async fn set(app: Data<App>, sent: Sent<Texts>) -> Result<HttpRespons
             match conditions::read(&form, base.as_deref(), here, &schools, device) {
                 Ok(outing) => Ok(Reading::Act(Act::Outing(OutingAct::Set(Box::new(outing))))),
                 Err(back) => {
-                    let page = today(book, device, Some(back), |_| {}, Thrown::default(), None)?;
+                    let page = today(
+                        book,
+                        device,
+                        Some(back),
+                        |_| {},
+                        (Thrown::default(), ""),
+                        None,
+                    )?;
                     Ok(Reading::Page(page))
                 }
             }
@@ -119,7 +129,7 @@ pub(crate) async fn add_reading(app: Data<App>, sent: Sent<Texts>) -> Result<Htt
                         device,
                         None,
                         |_| {},
-                        Thrown::default(),
+                        (Thrown::default(), ""),
                         Some(*back),
                     )?),
                 },
@@ -224,7 +234,8 @@ pub(crate) async fn set_clarity(
             Ok(disk) => Ok(Reading::Act(Act::Outing(OutingAct::Clarity(Metres(disk))))),
             Err(helper) => {
                 let came_back = |form: &mut Conditions| form.helper = helper;
-                let page = today(book, device, None, came_back, Thrown::default(), None)?;
+                let nothing = (Thrown::default(), "");
+                let page = today(book, device, None, came_back, nothing, None)?;
                 Ok(Reading::Page(page))
             }
         })

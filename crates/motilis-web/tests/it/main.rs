@@ -9,6 +9,7 @@ mod guards;
 mod iron;
 mod json;
 mod learned;
+mod long;
 mod pages;
 mod pictures;
 mod river;

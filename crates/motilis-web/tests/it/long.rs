@@ -1,0 +1,91 @@
+//! Twenty years of a log and a box of thousands: no page grows with them, and whatever a list does not show is found by its words.
+
+use crate::server::TestServer;
+use rstest::rstest;
+use std::sync::OnceLock;
+
+/// 2 000 outings, 100 000 entries, 10 000 parts, 5 000 rigs: filled once for the whole run.
+fn many() -> &'static TestServer {
+    static MANY: OnceLock<TestServer> = OnceLock::new();
+    MANY.get_or_init(|| {
+        let server = TestServer::start();
+        motilis_demo::multiply(&server.store).unwrap();
+        server
+    })
+}
+
+#[test]
+fn no_page_has_more_than_400_kb() {
+    let server = many();
+    for path in include_str!("../pages.txt").lines().chain([
+        "/box",
+        "/box?tray=low",
+        "/box/shopping",
+        "/river",
+        "/river/rigs",
+        "/log",
+        "/evidence",
+        "/tank?rig=4000",
+        "/spread/1",
+    ]) {
+        let page = server.get(path);
+        assert!(page.status < 400, "{path}: {}", page.status);
+        assert!(page.body.len() < 400_000, "{path}: {}", page.body.len());
+    }
+}
+
+#[test]
+fn today_ranks_all_and_finds_any_by_its_name() {
+    let server = many();
+    let page = server.get("/today");
+    assert!(
+        page.text("#headline").contains("nearest work at"),
+        "{}",
+        page.text("#headline")
+    );
+    assert!(
+        page.text(".find-form")
+            .contains("All 5040 rigs of the box were ranked")
+    );
+    assert_eq!(page.count(".pick"), 4, "a call sheet as ever");
+    let page = server.get("/today?find=thumper+77");
+    assert!(
+        page.text(".find-form").contains("1 found"),
+        "{}",
+        page.text(".find-form")
+    );
+    assert_eq!(page.count("li.call"), 1);
+    let page = server.get("/today?find=mermaid");
+    assert!(
+        page.text(".find-form")
+            .contains("No rig of the box has these words")
+    );
+}
+
+#[rstest]
+#[case("/find/rigs?q=thumper+77", 1)]
+#[case("/find/rigs?q=", 60)]
+#[case("/find/rigs?q=mermaid", 0)]
+#[case("/find/outings?q=jun+2019", 1)]
+fn what_a_list_does_not_show_is_found(#[case] path: &str, #[case] least: usize) {
+    let found: Vec<(String, String)> = serde_json::from_str(&many().get(path).body).unwrap();
+    assert!(
+        found.len() >= least && found.len() <= 60,
+        "{path}: {}",
+        found.len()
+    );
+}
+
+#[test]
+fn a_long_tray_is_looked_through_piece_by_piece() {
+    let server = many();
+    let page = server.get("/box?tray=bead");
+    let says = page.text(".window b");
+    assert!(says.starts_with("1 to 80 of "), "{says}");
+    let after = page.attribute(".window a", "href");
+    let next = server.get(&after);
+    assert!(next.text(".window b").starts_with("81 to 160 of "));
+    assert_eq!(next.count(".lot"), 80);
+    let last = server.get("/box?tray=bead&from=999999");
+    assert!(last.count(".lot") <= 80 && last.count(".window a") == 1);
+}
