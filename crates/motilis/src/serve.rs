@@ -227,12 +227,7 @@ fn run(store: Store, data: &Path, bound: Bound, listen: Listen) -> Result<()> {
     let rides = rides(data);
     let given = listen.tls_cert.clone().zip(listen.tls_key.clone());
     let tls = if listen.secure() {
-        let tls = tls::config(data, given.as_ref(), &listen.host)?;
-        println!(
-            "Certificate's fingerprint (SHA-256), to compare on the phone: {}",
-            tls.fingerprint
-        );
-        Some(tls.config)
+        Some(tls::config(data, given.as_ref(), &listen.host)?)
     } else {
         None
     };
@@ -242,9 +237,20 @@ fn run(store: Store, data: &Path, bound: Bound, listen: Listen) -> Result<()> {
     let served = actix_web::rt::System::new().block_on(async move {
         let hosts = Hosts { named: listen.host };
         let app = App::new(store).asking(access).under_way(rides);
-        let server = motilis_web::serve(app.clone(), hosts, bound, tls.as_ref())?;
+        let server = motilis_web::serve(
+            app.clone(),
+            hosts,
+            bound,
+            tls.as_ref().map(|tls| &tls.config),
+        )?;
         for address in &addresses {
             println!("Motilis is at {scheme}://{address}");
+        }
+        if let Some(tls) = &tls {
+            println!(
+                "Its certificate, to compare on the phone (SHA-256): {}",
+                tls.fingerprint
+            );
         }
         let others = tls::reached_at(&addresses, scheme == "https");
         if let Some(code) = others.first().and_then(|address| code(address)) {

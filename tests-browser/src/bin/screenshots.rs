@@ -87,7 +87,7 @@ async fn by_thumb(visit: &Visit, folder: &Path) -> WebDriverResult<()> {
 const DESK: [(&str, &str); 8] = [
     ("/column?hour=700", "column"),
     ("/waters/2", "waters"),
-    ("/today/card", "call-sheet"),
+    ("/data", "data-file"),
     ("/bench/1?at=2", "bench"),
     (
         "/river/best?run=1&rig=17&stand_along=30&lie=mark-0",

@@ -58,12 +58,16 @@ fn mixed(before: &[u8], later: &[u8], chance: &mut Chance) -> Vec<u8> {
     let mut all = vec![0; length];
     for (place, sector) in all.chunks_mut(SECTOR).enumerate() {
         let from = place * SECTOR;
-        let old = before.get(from..from + sector.len());
-        let new = later.get(from..from + sector.len());
-        // Of a sector that was never written nobody knows what is in it.
-        let chosen = if chance.in_(2) == 0 { new.or(old) } else { old };
-        if let Some(bytes) = chosen {
-            sector.copy_from_slice(bytes);
+        let part = |of: &[u8], sector: &mut [u8]| {
+            let of = of.get(from..).unwrap_or_default();
+            let count = of.len().min(sector.len());
+            sector[..count].copy_from_slice(&of[..count]);
+        };
+        // Of a sector that was never written nobody knows what is in it; one that is half full keeps its half ("Powersafe
+        // Overwrite", sqlite.org/psow.html).
+        part(before, sector);
+        if chance.in_(2) == 0 {
+            part(later, sector);
         }
     }
     all

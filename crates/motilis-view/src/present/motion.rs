@@ -105,8 +105,8 @@ struct LineJson {
 }
 
 /// Frames and points that are sent at most: an hour of twelve rods is drawn from a megabyte.
-const FRAMES: usize = 900;
-const POINTS: usize = 54_000;
+const FRAMES: usize = 600;
+const POINTS: usize = 48_000;
 
 /// Of how many frames one is sent.
 fn one_of(recording: &Recording) -> usize {
@@ -218,8 +218,8 @@ mod tests {
 
     #[rstest]
     #[case::a_minute_of_four(60, 4, 61, 40)]
-    #[case::an_hour_of_four(3_600, 4, 721, 18)]
-    #[case::an_hour_of_twelve(3_600, 12, 721, 6)]
+    #[case::an_hour_of_four(3_600, 4, 515, 23)]
+    #[case::an_hour_of_twelve(3_600, 12, 515, 7)]
     fn an_hour_is_drawn_from_a_megabyte(
         #[case] seconds: usize,
         #[case] lines: usize,

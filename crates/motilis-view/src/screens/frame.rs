@@ -277,7 +277,7 @@ impl Choice {
 }
 
 /// Choices that a list shows at once; of more, the browser looks for others by their words (`data-find`).
-pub const LISTED: usize = 60;
+pub const LISTED: usize = 80;
 
 /// The first of many choices, with the one that is chosen.
 pub fn listed(choices: Vec<Choice>) -> Vec<Choice> {

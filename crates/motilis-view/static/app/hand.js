@@ -179,7 +179,7 @@
     });
 
   // Of more than a list shows, others are found by their words.
-  const LISTED = 60;
+  const LISTED = 80;
   const FIND = { rig: ["rigs", ""], left: ["rigs", ""], right: ["rigs", ""], a_rig: ["rigs", ""], b_rig: ["rigs", ""], tackle: ["rigs", "rig-"], outing: ["outings", ""] };
   const look = async (select, what, before, words) => {
     const answer = await fetch(`/find/${what}?q=${encodeURIComponent(words)}`).catch(() => null);

@@ -98,10 +98,13 @@ pub(crate) struct SessionSeen {
 #[derive(Debug, Clone)]
 pub struct Access(Option<Arc<Inner>>);
 
+/// When a file was written, its number on the disk, and its length.
+type Stamp = (SystemTime, u64, u64);
+
 #[derive(Debug)]
 struct Inner {
     file: PathBuf,
-    kept: Mutex<(Kept, Option<SystemTime>)>,
+    kept: Mutex<(Kept, Option<Stamp>)>,
     tries: Mutex<Tries>,
     hashing: Mutex<()>,
     waiting: AtomicUsize,
@@ -296,7 +299,7 @@ impl Access {
 
 impl Inner {
     /// What the file says now: another program may have set a phrase.
-    fn kept(&self) -> MutexGuard<'_, (Kept, Option<SystemTime>)> {
+    fn kept(&self) -> MutexGuard<'_, (Kept, Option<Stamp>)> {
         let mut kept = self.kept.lock().unwrap_or_else(PoisonError::into_inner);
         let now = stamp(&self.file);
         if now != kept.1 {
@@ -392,10 +395,14 @@ pub(crate) fn lasts(role: Role) -> i64 {
     days * 24 * 3_600
 }
 
-fn stamp(file: &Path) -> Option<SystemTime> {
-    std::fs::metadata(file)
-        .and_then(|meta| meta.modified())
-        .ok()
+/// What tells a file from the one that was there before: each is a new one, and clocks of disks are coarse.
+fn stamp(file: &Path) -> Option<Stamp> {
+    let meta = std::fs::metadata(file).ok()?;
+    #[cfg(unix)]
+    let number = std::os::unix::fs::MetadataExt::ino(&meta);
+    #[cfg(not(unix))]
+    let number = 0;
+    Some((meta.modified().ok()?, number, meta.len()))
 }
 
 /// 256 bits that nobody can guess.

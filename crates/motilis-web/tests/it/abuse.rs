@@ -311,7 +311,7 @@ fn what_is_too_large_is_refused() {
     let server = TestServer::start();
     let form = [("content-type", "application/x-www-form-urlencoded")];
     let large = format!("kind=note&note={}", "x".repeat(200_000));
-    assert_eq!(server.send("/log", &form, large.as_bytes()).status, 400);
+    assert_eq!(server.send("/log", &form, large.as_bytes()).status, 413);
     let large = vec![b' '; 2 << 20];
     let page = server.send("/api/v1/solve/blade", &[], &large);
     assert_eq!(page.status, 413);

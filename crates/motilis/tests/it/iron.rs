@@ -386,9 +386,22 @@ fn a_full_disk_is_said_and_what_was_acknowledged_stays() {
             .count(),
         kept
     );
+    // Started again there it says so, or serves what there is.
     fs::write(disk.0.path().join("rest"), vec![0; 2_000_000]).ok();
-    let text = serving(&disk.0.path().join("boat.db"));
-    assert!(text.contains("is full"), "{text}");
+    let mut again = motilis()
+        .args(["serve", "--listen", "127.0.0.1:0", "--data"])
+        .arg(disk.0.path().join("boat.db"))
+        .stdout(Stdio::null())
+        .stderr(Stdio::piped())
+        .spawn()
+        .unwrap();
+    if ends_within(&mut again, Duration::from_secs(8)) {
+        let text = said(&again.wait_with_output().unwrap());
+        assert!(text.contains("is full"), "{text}");
+    } else {
+        again.kill().unwrap();
+        again.wait().unwrap();
+    }
 }
 
 #[test]

@@ -155,7 +155,7 @@ fn a_file_that_is_no_data_file_is_refused_with_a_sentence() {
     )
     .unwrap();
     let output = motilis()
-        .args(["serve", "--data"])
+        .args(["serve", "--listen", "127.0.0.1:0", "--data"])
         .arg(&diary)
         .output()
         .unwrap();
