@@ -319,7 +319,7 @@ impl Visit {
     }
 }
 
-/// Does something with an element once more while it is swapped away under it: a person looks again, too.
+/// Does something with an element once more while it is swapped or moved away under it: a person looks again, too.
 async fn again<T>(act: impl AsyncFn() -> WebDriverResult<T>) -> WebDriverResult<T> {
     let started = Instant::now();
     loop {
@@ -334,6 +334,8 @@ fn is_stale(error: &WebDriverError) -> bool {
     matches!(
         error.as_inner(),
         WebDriverErrorInner::StaleElementReference(_)
+            // What was scrolled to moved on while its page was put in place.
+            | WebDriverErrorInner::ElementClickIntercepted(_)
     )
 }
 

@@ -113,6 +113,9 @@ pub(crate) fn look(path: &Path) -> Result<Option<Header>, Error> {
 
 /// The quick look at each start: whether the file is whole, ours, known, and has what its version has.
 fn sound(path: &Path, header: &Header) -> Result<(), Error> {
+    if !header.bytes.starts_with(b"SQLite format 3\0") {
+        return Err(Error::NotOurs { path: path.into() });
+    }
     let length = fs::metadata(path).map_or(0, |meta| meta.len());
     let log = fs::metadata(beside(path, "-wal")).map_or(0, |meta| meta.len());
     if let Some(said) = header.length().filter(|said| log == 0 && *said > length) {
@@ -121,9 +124,6 @@ fn sound(path: &Path, header: &Header) -> Result<(), Error> {
             found: length,
             said,
         });
-    }
-    if !header.bytes.starts_with(b"SQLite format 3\0") {
-        return Err(Error::NotOurs { path: path.into() });
     }
     let (_copy, connection) = to_look(path)?;
     let version = known_version(&connection, path)?;

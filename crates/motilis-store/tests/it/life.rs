@@ -121,6 +121,10 @@ fn a_second_program_is_told_who_holds_the_file() {
 }
 
 #[rstest]
+#[case::note(
+    b"dear diary",
+    "FILE is not a Motilis data file; name another file, or a new one"
+)]
 #[case::text(b"a letter to the harbour master, long enough to be read as the head of a file, and then some more of it........", "FILE is not a Motilis data file; name another file, or a new one")]
 #[case::short(
     b"SQLite format 3\0 and no more",
