@@ -105,7 +105,7 @@ pub fn of_file(path: &Path) -> Result<Vec<Wrong>, Error> {
         source: std::io::ErrorKind::NotFound.into(),
     };
     opening::look(path)?.ok_or_else(not_there)?;
-    let (_folder, copy) = opening::raw_copy(path)?;
+    let (_folder, copy) = opening::copy_to_check(path)?;
     let mut connection = Connection::open(&copy)?;
     file::known_version(&connection, path)?;
     let brought = integrity(&connection).and_then(|lines| {
@@ -197,7 +197,10 @@ pub fn mend(store: &Store, now: Timestamp) -> Result<(Mended, Copy), Error> {
         mended.indices = true;
     }
     store.write(|connection| {
+        // A row goes aside before those that name it do.
+        connection.pragma_update(None, "defer_foreign_keys", "ON")?;
         let (cleared, aside) = tie_up(connection, now)?;
+        connection.pragma_update(None, "defer_foreign_keys", "OFF")?;
         mended.cleared = cleared;
         mended.aside = aside;
         for one in unread::all(connection)? {

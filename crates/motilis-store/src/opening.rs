@@ -1,6 +1,6 @@
 //! How a data file is opened to be served: looked at first, locked, and where it cannot be written or is damaged, only read.
 
-use crate::copies::Copies;
+use crate::copies::{Copies, copy_to};
 use crate::file::{self, Standing, Store, beside, expected, known_version};
 use crate::lock::{Lock, Taken, is_unwritable};
 use crate::{Error, Fault, rescue};
@@ -182,6 +182,14 @@ pub(crate) fn raw_copy(path: &Path) -> Result<(tempfile::TempDir, PathBuf), Erro
     }
     writable(&copy);
     Ok((folder, copy))
+}
+
+/// A copy of a file that some program may be writing just now; byte for byte where the database cannot make one.
+pub(crate) fn copy_to_check(path: &Path) -> Result<(tempfile::TempDir, PathBuf), Error> {
+    let (folder, copy) = raw_copy(path)?;
+    let online = folder.path().join("online.db");
+    let made = to_look(path).and_then(|(_copy, connection)| copy_to(&connection, &online, false));
+    Ok((folder, if made.is_ok() { online } else { copy }))
 }
 
 /// A copy keeps the rights of what it was copied from.

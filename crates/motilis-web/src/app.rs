@@ -34,7 +34,7 @@ pub struct App {
     addresses: Arc<OnceLock<Vec<String>>>,
     runs: Arc<Runs>,
     usual_units: System,
-    unread: Arc<Vec<Unread>>,
+    unread: Arc<Mutex<Arc<Vec<Unread>>>>,
     access: Access,
     upkeep: Arc<Mutex<Upkept>>,
     /// Held by who works on the data file as a whole.
@@ -85,7 +85,7 @@ impl App {
             addresses: Arc::default(),
             runs: Arc::default(),
             usual_units: usual_units.unwrap_or_default(),
-            unread: Arc::new(unread),
+            unread: Arc::new(Mutex::new(Arc::new(unread))),
             access: Access::open(),
             upkeep: Arc::default(),
             turn: Arc::default(),
@@ -131,7 +131,7 @@ impl App {
     /// What is said of the data file on every page.
     pub(crate) fn file_said(&self) -> FileSaid {
         FileSaid {
-            unread: self.unread.len(),
+            unread: self.unread().len(),
             read_only: *self.store.standing() == Standing::ReadOnly,
             rescued: matches!(self.store.standing(), Standing::Rescued(_)),
         }
@@ -201,9 +201,9 @@ impl App {
         self.usual_units
     }
 
-    /// Records that this version could not read when it opened the file.
-    pub(crate) fn unread(&self) -> &[Unread] {
-        &self.unread
+    /// Records that this version could not read when it opened the file, or after what was last done to the whole of it.
+    pub(crate) fn unread(&self) -> Arc<Vec<Unread>> {
+        keeper::of(&self.unread)
     }
 
     /// The time of now.
@@ -252,6 +252,7 @@ impl App {
     ) -> Result<String, Error> {
         let (store, upkeep) = (self.store.clone(), self.upkeep.clone());
         let (turn, seal) = (self.turn.clone(), self.seal(borne));
+        let known = self.unread.clone();
         let done = web::block(move || {
             let _turn = turn.lock().unwrap_or_else(PoisonError::into_inner);
             let asked = (seal.id, seal.asked);
@@ -263,6 +264,8 @@ impl App {
                 }
             };
             let address = work(&store, &mut upkept)?;
+            let found = Arc::new(store.read(unread::all)?);
+            *known.lock().unwrap_or_else(PoisonError::into_inner) = found;
             upkept.last = Some((asked, address.clone()));
             *upkeep.lock().unwrap_or_else(PoisonError::into_inner) = upkept;
             Ok(address)

@@ -10,7 +10,7 @@ use motilis_core::units::MetresPerSecond;
 use motilis_helm::{Aboard, BoatSettings, Book, afloat};
 use motilis_live::simulator::{Bed, Fishery, Helm, Order, Simulator};
 use motilis_live::{Setting, Waters, Wire};
-use motilis_store::{bottoms, fish_marks, outings};
+use motilis_store::{Standing, bottoms, fish_marks, outings};
 use motilis_view::present::Beside;
 use std::collections::HashMap;
 use std::sync::{Arc, PoisonError, Weak};
@@ -75,10 +75,12 @@ impl Keeper {
             });
             self.version = (told == Told::All).then_some(version);
         }
-        if due && !self.app.file_said().read_only && !self.app.file_said().rescued {
+        if due {
             self.kept = Instant::now();
-            self.keep();
-            self.sign_of_life();
+            if *self.app.store().standing() == Standing::Whole {
+                self.keep();
+                self.sign_of_life();
+            }
         }
     }
 

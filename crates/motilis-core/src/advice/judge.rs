@@ -124,7 +124,7 @@ impl Prepared {
     }
 }
 
-/// Length and width of a blade of ordinary size, m.
+/// Length and width of a blade of ordinary size, m, and its flashes a second below (designed: to tell finishes apart only).
 const ORDINARY: (f64, f64) = (0.03, 0.022);
 
 impl<'a> Judge<'a> {

@@ -96,8 +96,8 @@ pub(crate) async fn currency(app: Data<App>, sent: Sent<Money>) -> Result<HttpRe
 
 /// `GET /unread`
 pub(crate) async fn unread(app: Data<App>, looking: Looking) -> Result<HttpResponse, Error> {
-    let each = app
-        .unread()
+    let unread = app.unread();
+    let each = unread
         .iter()
         .map(|record| format!("{} number {}: {}", record.what, record.id, record.why));
     let each: Vec<String> = each.collect();
