@@ -68,10 +68,12 @@ fn fill_box(connection: &motilis_store::Connection) -> Result<(), Error> {
     for copy in 1..=part_copies {
         let (names, values) = listed("parts", &|name| match name {
             "id" => format!("id + {}", copy * parts),
-            // Another colour of those that lie in the same tray.
+            // Another colour of those that lie in the same tray; what lies under a lacquer stays.
             "colour" => format!(
-                "(SELECT colour FROM parts AS o WHERE o.part = parts.part AND o.id <= {parts}
-                  ORDER BY (o.id * 7919 + {copy} * 31 + parts.id) % 251 LIMIT 1)"
+                "CASE WHEN cover IS NULL THEN
+                   (SELECT colour FROM parts AS o WHERE o.part = parts.part AND o.id <= {parts}
+                    ORDER BY (o.id * 7919 + {copy} * 31 + parts.id) % 251 LIMIT 1)
+                 ELSE colour END"
             ),
             "place" => format!("place || ', box {}'", copy + 1),
             name => name.to_owned(),

@@ -9,6 +9,7 @@ mod gpx;
 mod log;
 pub mod nmea;
 mod parts;
+mod quoted;
 
 pub use gpx::{GpxRefusal, MOST_GPX_BYTES, Mark, Recorded, read_gpx, write_gpx, write_track};
 pub use log::{
@@ -18,3 +19,4 @@ pub use log::{
 pub use parts::{
     FIELDS, FieldProblem, Format, MOST_BYTES, Reading, Record, Refusal, read, table, write,
 };
+pub use quoted::quoted;

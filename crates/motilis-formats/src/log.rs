@@ -1,5 +1,6 @@
 //! The log as CSV and JSON: outings, passes, entries, fish; one record each, the same fields in both, there and back.
 
+use crate::quoted;
 use crate::{FieldProblem, Format};
 use jiff::Timestamp;
 use motilis_core::book::{
@@ -634,7 +635,7 @@ fn told(
     match place.and_then(|place| Some((heads.get(place)?, row.get(place)?))) {
         Some((head, typed)) => (
             head.to_owned(),
-            format!("“{typed}” cannot be: {}", err.kind()),
+            format!("{} cannot be: {}", quoted(typed), err.kind()),
         ),
         None => (String::new(), err.kind().to_string()),
     }
@@ -657,7 +658,10 @@ impl Wrong {
         if at.is_none() {
             self.say(
                 field,
-                format!("“{typed}” is no instant; write it like 2026-06-04T10:12:00Z"),
+                format!(
+                    "{} is no instant; write it like 2026-06-04T10:12:00Z",
+                    quoted(typed)
+                ),
             );
         }
         at
@@ -679,7 +683,7 @@ impl Wrong {
             let known: Vec<&str> = all.iter().map(|one| key(*one)).collect();
             self.say(
                 field,
-                format!("“{typed}” is not one of {}", known.join(", ")),
+                format!("{} is not one of {}", quoted(typed), known.join(", ")),
             );
         }
         found

@@ -1,3 +1,4 @@
+use crate::quoted;
 use motilis_core::book::{BoxPart, PartId, plain_text};
 use motilis_core::rig::{Colour, Finish, Material, Measured, Over, Part, What};
 use motilis_core::units::{Kilograms, Metres};
@@ -642,16 +643,4 @@ fn boxed(fields: &mut Fields<'_>) -> Option<BoxPart> {
             None
         }
     }
-}
-
-/// What was written, short enough for a sentence.
-fn quoted(text: &str) -> String {
-    const LONGEST: usize = 24;
-    let short: String = text.chars().take(LONGEST).collect();
-    let more = if text.chars().count() > LONGEST {
-        "…"
-    } else {
-        ""
-    };
-    format!("“{short}{more}”")
 }

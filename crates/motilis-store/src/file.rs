@@ -46,6 +46,8 @@ pub(crate) const STEPS: &[M<'static>] = &[
         "../migrations/0016-add-set-aside-and-indices.sql"
     )),
 ];
+/// How many read at once.
+pub const READERS: u32 = 4;
 /// How long somebody waits for another who writes.
 const PATIENCE: Duration = Duration::from_secs(5);
 /// A page asks some thirty different questions; each is read by `SQLite` once.
@@ -74,7 +76,10 @@ pub enum Standing {
 /// The open data file.
 #[derive(Debug, Clone)]
 pub struct Store {
+    /// Who reads.
     pool: Pool<SqliteConnectionManager>,
+    /// The one that writes: whoever else would write waits here, not behind those who read.
+    writer: Pool<SqliteConnectionManager>,
     place: Arc<Place>,
 }
 
@@ -114,12 +119,15 @@ impl Store {
         }
         migrate(&mut connection, STEPS.len())?;
         drop(connection);
-        let manager = SqliteConnectionManager::file(path).with_init(|connection| {
-            prepare(connection)?;
-            trace::watch(connection)
-        });
+        let manager = || {
+            SqliteConnectionManager::file(path).with_init(|connection| {
+                prepare(connection)?;
+                trace::watch(connection)
+            })
+        };
         Ok(Self {
-            pool: pool(manager)?,
+            pool: pool(manager(), READERS)?,
+            writer: pool(manager(), 1)?,
             place: Arc::new(Place {
                 file: path.into(),
                 copies,
@@ -145,8 +153,10 @@ impl Store {
                 connection.set_prepared_statement_cache_capacity(STATEMENTS);
                 Ok(())
             });
+        let pool = pool(manager, READERS)?;
         Ok(Self {
-            pool: pool(manager)?,
+            writer: pool.clone(),
+            pool,
             place: Arc::new(Place {
                 file: of.into(),
                 copies,
@@ -207,7 +217,7 @@ impl Store {
         write: impl FnOnce(&Connection) -> Result<T, E>,
     ) -> Result<T, E> {
         self.writable()?;
-        let mut connection = self.connection()?;
+        let mut connection = self.writer.get().map_err(Error::from)?;
         // Taking the write lock at once keeps two writers from deadlocking half way.
         let transaction = connection
             .transaction_with_behavior(TransactionBehavior::Immediate)
@@ -282,9 +292,12 @@ impl Store {
     }
 }
 
-fn pool(manager: SqliteConnectionManager) -> Result<Pool<SqliteConnectionManager>, Error> {
+fn pool(
+    manager: SqliteConnectionManager,
+    size: u32,
+) -> Result<Pool<SqliteConnectionManager>, Error> {
     let built = Pool::builder()
-        .max_size(4)
+        .max_size(size)
         .connection_timeout(PATIENCE + Duration::from_secs(1))
         .build(manager);
     Ok(built?)

@@ -52,7 +52,7 @@ pub mod waters;
 
 pub use error::Error;
 pub use fault::Fault;
-pub use file::{Standing, Store, newest_version};
+pub use file::{READERS, Standing, Store, newest_version};
 pub use lock::is_held;
 pub use opening::{Opening, free_space};
 pub use rescue::Salvage;

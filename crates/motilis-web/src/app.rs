@@ -7,7 +7,7 @@ use jiff::Timestamp;
 use motilis_helm::{Act, ActId, Book, Done, Seal, Undone, carry_out, done_before, take_back};
 use motilis_live::{Clock, Live};
 use motilis_store::unread::{self, Unread};
-use motilis_store::{Connection, Standing, Store, settings};
+use motilis_store::{Connection, READERS, Standing, Store, settings};
 use motilis_view::FileSaid;
 use motilis_view::present::Beside;
 use motilis_view::units::System;
@@ -15,6 +15,7 @@ use std::path::{Path, PathBuf};
 use std::sync::atomic::{AtomicU64, Ordering};
 use std::sync::{Arc, Mutex, MutexGuard, OnceLock, PoisonError};
 use std::thread::Thread;
+use tokio::sync::{OwnedSemaphorePermit, Semaphore};
 
 /// How many look on by a stream at once.
 const STREAMS: usize = 48;
@@ -41,6 +42,10 @@ pub struct App {
     turn: Arc<Mutex<()>>,
     /// Who looks on by a stream now.
     streams: Arc<()>,
+    /// Those who ask wait for each other in the order they came, and those who write among themselves: a crowd that looks does not
+    /// hold up a tap, and takes no more threads and memory than a few.
+    askers: Arc<Semaphore>,
+    writers: Arc<Semaphore>,
 }
 
 /// What a form is read as.
@@ -90,6 +95,8 @@ impl App {
             upkeep: Arc::default(),
             turn: Arc::default(),
             streams: Arc::default(),
+            askers: Arc::new(Semaphore::new(READERS as usize)),
+            writers: Arc::new(Semaphore::new(1)),
         }
     }
 
@@ -221,9 +228,12 @@ impl App {
         read: impl FnOnce(&Connection) -> Result<T, Error> + Send + 'static,
     ) -> Result<T, Error> {
         let store = self.store.clone();
-        web::block(move || store.read(read))
-            .await
-            .map_err(|_| Error::Stopped)?
+        let turn = turn(&self.askers).await?;
+        let answer = web::block(move || {
+            let _turn = turn;
+            store.read(read)
+        });
+        answer.await.map_err(|_| Error::Stopped)?
     }
 
     async fn write<T: Send + 'static>(
@@ -231,9 +241,12 @@ impl App {
         write: impl FnOnce(&Connection) -> Result<T, Error> + Send + 'static,
     ) -> Result<T, Error> {
         let store = self.store.clone();
-        let written = web::block(move || store.write(write))
-            .await
-            .map_err(|_| Error::Stopped)?;
+        let turn = turn(&self.writers).await?;
+        let written = web::block(move || {
+            let _turn = turn;
+            store.write(write)
+        });
+        let written = written.await.map_err(|_| Error::Stopped)?;
         if written.is_ok() {
             self.wrote();
         }
@@ -360,4 +373,10 @@ impl App {
         self.write(move |connection| Ok(settings::set(connection, what, &id.to_string())?))
             .await
     }
+}
+
+/// One's turn, kept until the thread that does the work lets go of it: also when whoever asked has left.
+async fn turn(of: &Arc<Semaphore>) -> Result<OwnedSemaphorePermit, Error> {
+    let turn = of.clone().acquire_owned().await;
+    turn.map_err(|_| Error::Stopped)
 }

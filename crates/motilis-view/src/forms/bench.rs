@@ -8,6 +8,7 @@ use motilis_core::bench::{Checked, offered};
 use motilis_core::book::PartId;
 use motilis_core::fields;
 use motilis_core::rig::{Edit, Knot, Mount, Piece, Setting, Spacing, Stack};
+use motilis_formats::quoted;
 use motilis_helm::Shop;
 
 /// Changes, and the piece that is in hand after them.
@@ -120,8 +121,8 @@ pub fn typed_edits(form: &Texts, shop: &Shop, seen: &Stack) -> Result<Typed, Ref
         }
         "mend" => mend(shop, text("check"), place("at"), place("mend")),
         other => Err(Refused::sentence(format!(
-            "The bench cannot do “{}”.",
-            other.chars().take(24).collect::<String>()
+            "The bench cannot do {}.",
+            quoted(other)
         ))),
     }
 }
@@ -254,8 +255,8 @@ pub(crate) fn counted(field: &str, label: &str, typed: &str, most: f64) -> Resul
         field: field.to_owned(),
         typed: typed.to_owned(),
         sentence: format!(
-            "{label} “{}” is no whole number from 1 to {most:.0}; write it like 3.",
-            typed.trim().chars().take(24).collect::<String>()
+            "{label} {} is no whole number from 1 to {most:.0}; write it like 3.",
+            quoted(typed)
         ),
     })
 }

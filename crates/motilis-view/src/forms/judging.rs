@@ -5,6 +5,7 @@ use crate::units::{Quantity, System};
 use motilis_core::advice::{Question, Schools, Term, WEIGHT, Weights};
 use motilis_core::fields;
 use motilis_core::fish::Fish;
+use motilis_formats::quoted;
 use motilis_helm::WaysAct;
 
 /// The schools as their form would be typed.
@@ -39,8 +40,9 @@ pub fn read_schools(
         };
         if Schools::default().following(question, key).is_none() {
             return Err(format!(
-                "No school answers {} with “{key}”; choose one of the list.",
-                question.name()
+                "No school answers {} with {}; choose one of the list.",
+                question.name(),
+                quoted(key)
             ));
         }
         followed.push((question, key.clone()));

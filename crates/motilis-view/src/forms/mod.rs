@@ -32,6 +32,7 @@ pub mod water;
 use crate::screens::Field;
 use crate::units::{Problem, Quantity, Reader, System, show};
 use motilis_core::fields;
+use motilis_formats::quoted;
 use std::collections::BTreeMap;
 
 /// A field being read: keeps what was typed whatever comes of it.
@@ -214,8 +215,8 @@ pub fn instant(typed: &str, zone: &jiff::tz::TimeZone) -> Result<jiff::Timestamp
     let text = typed.trim().replace('T', " ");
     let wrong = || {
         Problem(format!(
-            "Date and hour “{}” cannot be read; write it like 2026-09-05 06:20.",
-            typed.trim().chars().take(24).collect::<String>()
+            "Date and hour {} cannot be read; write it like 2026-09-05 06:20.",
+            quoted(typed)
         ))
     };
     let civil = jiff::civil::DateTime::strptime("%Y-%m-%d %H:%M", &text).map_err(|_| wrong())?;

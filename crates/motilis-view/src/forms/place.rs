@@ -5,6 +5,7 @@ use crate::units::Problem;
 use jiff::Timestamp;
 use jiff::tz::TimeZone;
 use motilis_core::fields;
+use motilis_formats::quoted;
 use std::sync::OnceLock;
 use tzf_rs::DefaultFinder;
 
@@ -24,12 +25,12 @@ pub(super) fn axis(
             "{label} is empty; write it like 46.21, 46 12.5 {positive} or -46.21."
         )),
         None => Some(format!(
-            "{label} “{}” is no position; write it like 46.21, 46 12.5 {positive}, 46° 12' 30\" {negative} or -46.21.",
-            typed.chars().take(24).collect::<String>()
+            "{label} {} is no position; write it like 46.21, 46 12.5 {positive}, 46° 12' 30\" {negative} or -46.21.",
+            quoted(typed)
         )),
         Some(figure) if !asked.range.holds(figure) => Some(format!(
-            "{label} “{}” is off the globe; give {}.",
-            typed.chars().take(24).collect::<String>(),
+            "{label} {} is off the globe; give {}.",
+            quoted(typed),
             asked.range.words
         )),
         Some(_) => None,

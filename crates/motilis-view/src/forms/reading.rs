@@ -7,6 +7,7 @@ use jiff::Timestamp;
 use motilis_core::book::TemperatureReading;
 use motilis_core::fields;
 use motilis_core::units::{Celsius, FOOT, Metres};
+use motilis_formats::quoted;
 use motilis_helm::{Here, zone};
 
 /// The form with nothing typed yet: at the surface, now.
@@ -85,8 +86,8 @@ pub fn read(
             };
             read.unwrap_or_else(|_| {
                 taken.problem = Some(Problem(format!(
-                    "Hour “{}” cannot be read; write it like 07:40, or leave it empty for now.",
-                    hour.chars().take(24).collect::<String>()
+                    "Hour {} cannot be read; write it like 07:40, or leave it empty for now.",
+                    quoted(hour)
                 )));
                 now
             })

@@ -10,6 +10,7 @@ use motilis_core::fields;
 use motilis_core::fish::Fish;
 use motilis_core::rules::{LocalRule, Says, Slot, Topic, clash};
 use motilis_core::units::Metres;
+use motilis_formats::quoted;
 use motilis_helm::{Book, Error};
 use motilis_store::rules;
 
@@ -124,8 +125,8 @@ fn date(field: &str, label: &str, typed: &str) -> Result<Option<Date>, Refused> 
     typed.parse::<Date>().map(Some).map_err(|_| Refused {
         field: field.to_owned(),
         sentence: format!(
-            "{label} “{}” is no day; write it like 2026-05-09, or leave it empty.",
-            typed.chars().take(20).collect::<String>()
+            "{label} {} is no day; write it like 2026-05-09, or leave it empty.",
+            quoted(typed)
         ),
     })
 }

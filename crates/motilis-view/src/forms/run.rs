@@ -10,6 +10,7 @@ use motilis_core::river::{
     Bank, Bed, CubicMetresPerSecond, Mark, MarkKind, Pace, Run, Station, timed,
 };
 use motilis_core::units::{FOOT, Metres, MetresPerSecond};
+use motilis_formats::quoted;
 
 const NAME: &str = "Name";
 /// Names of the fields of the stations: offset, depth, surface.
@@ -68,8 +69,8 @@ pub fn surface(typed: &str, label: &'static str, system: System) -> Result<f64, 
                 if says.contains("is not a number") || says.contains("is empty") =>
             {
                 Err(Problem(format!(
-                    "{label} “{}” cannot be read; write a speed, a pace such as walking pace, or how far a leaf goes in how long: {} in 8 s.",
-                    typed.trim().chars().take(24).collect::<String>(),
+                    "{label} {} cannot be read; write a speed, a pace such as walking pace, or how far a leaf goes in how long: {} in 8 s.",
+                    quoted(typed),
                     if system == System::Imperial {
                         "30 ft"
                     } else {
@@ -88,8 +89,8 @@ pub fn surface(typed: &str, label: &'static str, system: System) -> Result<f64, 
         .replace(',', ".");
     let wrong = || {
         Problem(format!(
-            "{label}: the seconds of “{}” cannot be read; write it like 30 ft in 8 s.",
-            typed.trim().chars().take(24).collect::<String>()
+            "{label}: the seconds of {} cannot be read; write it like 30 ft in 8 s.",
+            quoted(typed)
         ))
     };
     let seconds: f64 = seconds.parse().map_err(|_| wrong())?;
@@ -129,8 +130,8 @@ fn discharge(field: &mut Field, system: System) -> Option<CubicMetresPerSecond> 
     let read = figure.trim().replace(',', ".").parse::<f64>();
     let Ok(figure) = read else {
         field.problem = Some(Problem(format!(
-            "The gauge’s figure “{}” is not a number; write it like {}.",
-            field.value.trim().chars().take(24).collect::<String>(),
+            "The gauge’s figure {} is not a number; write it like {}.",
+            quoted(&field.value),
             if system == System::Imperial {
                 "640 cfs"
             } else {

@@ -10,6 +10,7 @@ use motilis_core::fields;
 use motilis_core::fish::{Fish, Forage};
 use motilis_core::light::Stain;
 use motilis_core::units::Metres;
+use motilis_formats::quoted;
 
 /// The form as typed, and the water if all of it is sound.
 pub struct Read {
@@ -144,8 +145,8 @@ pub fn read(raw: &Texts, system: System) -> Read {
         }
         Err(_) => {
             zone.problem = Some(Problem(format!(
-                "“{}” is no time zone; choose one of the list, such as America/Winnipeg.",
-                water.zone.chars().take(40).collect::<String>()
+                "{} is no time zone; choose one of the list, such as America/Winnipeg.",
+                quoted(&water.zone)
             )));
         }
         Ok(clock) => {

@@ -6,7 +6,9 @@ use super::rail::bay_of;
 use crate::draw::part::{TRUE_SIZE, lying};
 use crate::forms::base;
 use crate::forms::part::left_typed;
-use crate::screens::{BoxHead, BoxScreen, Choice, MadeGroup, MadeRow, PartRow, Screen, Window};
+use crate::screens::{
+    BoxHead, BoxScreen, Choice, LISTED, MadeGroup, MadeRow, PartRow, Screen, Window,
+};
 use crate::seen::Device;
 use crate::units::{Quantity, System};
 use crate::words::{self, bench as say};
@@ -62,9 +64,6 @@ pub struct Look {
     from: Option<usize>,
 }
 
-/// Parts that are shown at once.
-const SHOWN: usize = 80;
-
 /// The page of the box.
 ///
 /// # Errors
@@ -108,8 +107,7 @@ pub fn boxes(book: &Book<'_>, device: Device, look: &Look) -> Result<BoxScreen, 
         .iter()
         .filter(|(id, boxed)| tray != "made" && is_in(*id, boxed))
         .collect();
-    let from = look.from.unwrap_or(0).min(rows.len().saturating_sub(1)) / SHOWN * SHOWN;
-    let window = (rows.len() > SHOWN).then(|| window(look, tray, from, rows.len()));
+    let from = Window::from(look.from.unwrap_or(0), rows.len());
     let (notice, undo) = done(look);
     Ok(BoxScreen {
         frame: bare_frame(book, Screen::Box, device, "/box")?,
@@ -134,11 +132,11 @@ pub fn boxes(book: &Book<'_>, device: Device, look: &Look) -> Result<BoxScreen, 
                 "no count kept".to_owned()
             }
         ),
-        window,
+        window: Window::of(from, rows.len(), |from| piece(look, tray, from)),
         parts: rows
             .into_iter()
             .skip(from)
-            .take(SHOWN)
+            .take(LISTED)
             .map(|(id, boxed)| PartRow {
                 low: short.contains(id),
                 ..row(*id, boxed, &currency, device.system)
@@ -165,26 +163,18 @@ pub fn boxes(book: &Book<'_>, device: Device, look: &Look) -> Result<BoxScreen, 
     })
 }
 
-/// Where in a long tray one is, and the addresses of what comes before and after.
-fn window(look: &Look, tray: &str, from: usize, all: usize) -> Window {
-    let at = |from: usize| {
-        let from = from.to_string();
-        let asked = [
-            ("tray", tray),
-            ("q", look.q.as_str()),
-            ("from", from.as_str()),
-        ];
-        format!(
-            "/box?{}",
-            serde_urlencoded::to_string(asked).unwrap_or_default()
-        )
-    };
-    let end = (from + SHOWN).min(all);
-    Window {
-        says: format!("{} to {end} of {all}", from + 1),
-        before: (from > 0).then(|| at(from.saturating_sub(SHOWN))),
-        after: (end < all).then(|| at(end)),
-    }
+/// The address of a piece of a long tray.
+fn piece(look: &Look, tray: &str, from: usize) -> String {
+    let from = from.to_string();
+    let asked = [
+        ("tray", tray),
+        ("q", look.q.as_str()),
+        ("from", from.as_str()),
+    ];
+    format!(
+        "/box?{}",
+        serde_urlencoded::to_string(asked).unwrap_or_default()
+    )
 }
 
 /// A list with "all of them" ahead.

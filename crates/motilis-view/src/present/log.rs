@@ -4,8 +4,8 @@ use super::{cannot_row, finish_class, frame, recent_outings};
 use crate::draw::{Bar, BenchDrawing, BenchSource, DayBars, DaySource, Row, Strip};
 use crate::forms::{entry as entry_form, text};
 use crate::screens::{
-    Choice, Entry, EntryForm, Field, Log, Notice, PassForm, PassRow, Playbook, RodRow, Screen,
-    SwitchRow,
+    Choice, Entry, EntryForm, Field, LISTED, Log, Notice, PassForm, PassRow, Playbook, RodRow,
+    Screen, SwitchRow, Window,
 };
 use crate::seen::Device;
 use crate::units::{Problem, System};
@@ -45,6 +45,8 @@ pub struct Told {
     pub only: Option<EventKind>,
     /// Rod that it is narrowed to.
     pub rod: Option<u8>,
+    /// How many entries of a long list come before what is shown.
+    pub from: Option<usize>,
 }
 
 /// Forms that came back because something in them cannot be.
@@ -204,7 +206,13 @@ pub fn log(book: &Book<'_>, device: Device, told: &Told, mut extra: Extra) -> Re
         .events
         .iter()
         .filter(|(id, event)| asked(event) || told.edit == Some(id.0));
-    let entries = shown.map(|(id, event)| {
+    let shown: Vec<&(EventId, Event)> = shown.collect();
+    // What is being corrected is looked at.
+    let corrected = shown.iter().position(|(id, _)| told.edit == Some(id.0));
+    let from = Window::from(corrected.or(told.from).unwrap_or(0), shown.len());
+    let window = Window::of(from, shown.len(), |from| piece(told, from));
+    let piece = shown.into_iter().skip(from).take(LISTED);
+    let entries = piece.map(|(id, event)| {
         let form = (told.edit == Some(id.0)).then(|| {
             let typed = extra.form.take().map(|form| *form);
             typed.unwrap_or_else(|| entry_form::shown(event, here, device, &day.rods))
@@ -270,9 +278,19 @@ pub fn log(book: &Book<'_>, device: Device, told: &Told, mut extra: Extra) -> Re
         passes_open: passes.iter().any(|row| row.form.is_wrong()),
         passes,
         unknown: day.logged.fish_of_unknown_hours(),
+        window,
         entries,
         cautions: words::cautions_of_day(&here.outing, device.system),
     })
+}
+
+/// The address of a piece of a long list.
+fn piece(told: &Told, from: usize) -> String {
+    let rod = told.rod.map(|rod| rod.to_string()).unwrap_or_default();
+    format!(
+        "/log?only={}&rod={rod}&from={from}",
+        told.only.map_or("", EventKind::key)
+    )
 }
 
 /// How long the outing was, and how that is known.

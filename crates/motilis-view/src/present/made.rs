@@ -6,6 +6,7 @@ use crate::screens::{BreakOff, ReturnRow, Screen};
 use crate::seen::Device;
 use crate::words::{self, bench as say};
 use motilis_core::book::MadeId;
+use motilis_formats::quoted;
 use motilis_helm::{Book, Error};
 use motilis_store::{made, rigs};
 
@@ -40,8 +41,8 @@ pub fn broken(
             let problem = match field.trim().parse::<u32>() {
                 Ok(back) if back <= most => None,
                 _ => Some(format!(
-                    "“{}” cannot have come back; give 0 to {most}.",
-                    field.chars().take(12).collect::<String>()
+                    "{} cannot have come back; give 0 to {most}.",
+                    quoted(&field)
                 )),
             };
             ReturnRow {

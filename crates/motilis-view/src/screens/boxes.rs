@@ -1,4 +1,4 @@
-use super::{Choice, Field, Frame};
+use super::{Choice, Field, Frame, Window};
 use crate::draw::Sheet;
 use crate::draw::part::Lying;
 use askama::Template;
@@ -52,17 +52,6 @@ pub struct BoxScreen {
     pub currency: String,
     /// Whether the made-up rigs are shown.
     pub shows_made: bool,
-}
-
-/// A piece of a long list.
-#[derive(Debug)]
-pub struct Window {
-    /// "1 to 80 of 3 412".
-    pub says: String,
-    /// Address of what comes before.
-    pub before: Option<String>,
-    /// Address of what comes after.
-    pub after: Option<String>,
 }
 
 /// A part in a tray.

@@ -293,6 +293,34 @@ pub fn listed(choices: Vec<Choice>) -> Vec<Choice> {
     first
 }
 
+/// A piece of a long list.
+#[derive(Debug)]
+pub struct Window {
+    /// "1 to 80 of 3 412".
+    pub says: String,
+    /// Address of what comes before.
+    pub before: Option<String>,
+    /// Address of what comes after.
+    pub after: Option<String>,
+}
+
+impl Window {
+    /// The first row of the piece in which a row stands.
+    pub fn from(row: usize, rows: usize) -> usize {
+        row.min(rows.saturating_sub(1)) / LISTED * LISTED
+    }
+
+    /// The piece that begins at a row, of a list longer than one piece; `address` is where another piece is looked at.
+    pub fn of(from: usize, rows: usize, address: impl Fn(usize) -> String) -> Option<Self> {
+        let end = (from + LISTED).min(rows);
+        (rows > LISTED).then(|| Self {
+            says: format!("{} to {end} of {rows}", from + 1),
+            before: (from > 0).then(|| address(from.saturating_sub(LISTED))),
+            after: (end < rows).then(|| address(end)),
+        })
+    }
+}
+
 /// A field to type in: what was typed stays, with the problem beside it.
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub struct Field {

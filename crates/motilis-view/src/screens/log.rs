@@ -1,4 +1,4 @@
-use super::{CannotRow, Choice, ExperimentStrip, Field, Frame};
+use super::{CannotRow, Choice, ExperimentStrip, Field, Frame, Window};
 use crate::draw::{BenchDrawing, DayBars};
 use askama::Template;
 
@@ -40,6 +40,8 @@ pub struct Log {
     pub only_rod: Vec<Choice>,
     /// Whether it is narrowed.
     pub narrowed: bool,
+    /// Where one is in a long list of them.
+    pub window: Option<Window>,
     /// The entries, newest first.
     pub entries: Vec<Entry>,
     /// The passes, the earliest first.

@@ -35,7 +35,7 @@ pub use boat::{
 };
 pub use boxes::{
     BoxHead, BoxScreen, BreakOff, ImportRow, ImportScreen, MadeGroup, MadeRow, PartForm, PartRow,
-    ReturnRow, SheetScreen, ShoppingRow, ShoppingScreen, Window,
+    ReturnRow, SheetScreen, ShoppingRow, ShoppingScreen,
 };
 pub use column::{ClaimRow, Column, Slide};
 pub use data::{AsideRow, CopyRow, DataScreen, Found};
@@ -43,7 +43,7 @@ pub use deleted::{Deleted, DeletedRow};
 pub use evidence::{Better, EvidenceScreen, LengthRow, RateRow};
 pub use experiment::{ExperimentForm, ExperimentRow, ExperimentScreen, ExperimentStrip, Side};
 pub use files::{FilesScreen, LogImportRow};
-pub use frame::{Choice, Field, Frame, Here, LISTED, Screen, Sealed, Theme, listed};
+pub use frame::{Choice, Field, Frame, Here, LISTED, Screen, Sealed, Theme, Window, listed};
 pub use judging::{Judging, SchoolRow, WeightRow};
 pub use line_table::LineTable;
 pub use log::{Entry, EntryForm, Log, Notice, PassForm, PassRow, Playbook, RodRow, SwitchRow};

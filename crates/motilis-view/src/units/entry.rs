@@ -1,5 +1,6 @@
 use super::{Quantity, System, Unit, show};
 use motilis_core::Range;
+use motilis_formats::quoted;
 use std::fmt;
 
 /// Reads what an angler types into one field.
@@ -157,16 +158,6 @@ impl Reader {
     fn problem(&self, what: String) -> Problem {
         Problem(format!("{} {what}.", self.label))
     }
-}
-
-/// What was typed, short enough for a sentence.
-fn quoted(typed: &str) -> String {
-    const LONGEST: usize = 24;
-    if typed.chars().count() <= LONGEST {
-        return format!("“{typed}”");
-    }
-    let start: String = typed.chars().take(LONGEST).collect();
-    format!("“{start}…”")
 }
 
 /// A figure with the unit written behind it; no figure when it is none.

@@ -40,6 +40,8 @@ pub(crate) struct Ask {
     #[serde(rename = "in", deserialize_with = "motilis_view::forms::lenient")]
     taken: Option<u8>,
     only: String,
+    #[serde(deserialize_with = "motilis_view::forms::lenient")]
+    from: Option<usize>,
 }
 
 impl Ask {
@@ -69,6 +71,7 @@ pub(crate) async fn show(
         now: Some(app.now()),
         only: EventKind::from_key(&ask.only),
         rod: ask.rod,
+        from: ask.from,
     };
     let page = app
         .ask(move |book| Ok(log(book, looking.0, &told, LogExtra::default())?))
