@@ -93,3 +93,24 @@ fn a_long_tray_is_looked_through_piece_by_piece() {
     let last = server.get("/box?tray=bead&from=999999");
     assert!(last.count(".lot") <= 80 && last.count(".window a") == 1);
 }
+
+#[test]
+fn a_long_day_is_looked_through_piece_by_piece() {
+    let server = TestServer::start();
+    for n in 0..170 {
+        let note = format!("seen {n:03}");
+        server.post("/log", &[("kind", "note"), ("note", &note)]);
+    }
+    let page = server.get("/log?only=note");
+    let says = page.text(".window b");
+    assert!(says.starts_with("1 to 80 of 17"), "{says}");
+    assert!(page.text(".entries").contains("seen 169"), "the newest");
+    let next = server.get(&page.attribute(".window a", "href"));
+    assert!(next.text(".window b").starts_with("81 to 160 of 17"));
+    assert_eq!((next.count(".entry"), next.count(".window a")), (80, 2));
+    // What is corrected is looked at, wherever it stands.
+    let last = server.get("/log?only=note&from=160");
+    let edit = last.attribute(".entry:last-child a.b", "href");
+    let edited = server.get(&edit);
+    assert_eq!(edited.count(".entry-form"), 1, "{edit}");
+}
