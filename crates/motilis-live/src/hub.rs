@@ -106,8 +106,6 @@ pub struct Told {
     pub bends: Vec<Bend>,
     /// What was possible, where fish are simulated.
     pub truth: Option<Truth>,
-    /// Where what is heard is written down.
-    pub recording: Option<PathBuf>,
 }
 
 /// The boat under way: one thread that listens, tows the twin, and tells all who ask. It ends with the last handle.
@@ -185,6 +183,11 @@ impl Live {
     /// What is known now.
     pub fn told(&self) -> Arc<Told> {
         Arc::clone(&of(&self.0.told))
+    }
+
+    /// Where what is heard is written down, from the moment that is asked for.
+    pub fn recording(&self) -> Option<PathBuf> {
+        of(&self.0.written).clone()
     }
 
     /// Tells when something new is known.
@@ -478,7 +481,6 @@ impl Hub {
             wire: self.wire.clone(),
             bends: self.bends.iter().filter(new).copied().collect(),
             truth: self.fish.as_ref().map(|(_, fish)| fish.truth()),
-            recording: self.record.as_ref().map(|(path, _)| path.clone()),
             known: Arc::new(known),
         };
         *of(&self.told) = Arc::new(told);

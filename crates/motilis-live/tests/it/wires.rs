@@ -234,7 +234,7 @@ fn a_simulated_boat_sets_the_clock_and_is_recorded_and_replayed() {
     live.sail(boat(), Some(Fishery::new(3)), 20.0);
     assert!((live.clock().pace() - 20.0).abs() < 1e-9);
     let told = until(&live, "sailed", |told| told.counts.good > 200);
-    assert!(told.truth.is_some() && told.recording.as_ref() == Some(&file));
+    assert!(told.truth.is_some() && live.recording().as_ref() == Some(&file));
     assert!(!live.take_sounded().is_empty());
     assert!(live.track_since(Timestamp::UNIX_EPOCH).len() > 20);
     live.record(None).unwrap();

@@ -18,10 +18,13 @@ use motilis_live::Told;
 use motilis_live::simulator::Truth;
 use motilis_store::{bottoms, events, passes};
 use serde::{Deserialize, Serialize};
+use std::path::PathBuf;
 
 /// Forms that came back because something in them cannot be, and what else the page is asked.
 #[derive(Default)]
 pub struct InstrumentsAsk {
+    /// The recording that is being made.
+    pub recording: Option<PathBuf>,
     /// Recordings there are.
     pub rides: Vec<String>,
     /// The wire as typed.
@@ -97,9 +100,8 @@ pub fn instruments(
             })
             .collect(),
         counts: counted(&told.counts),
-        recording: told
+        recording: ask
             .recording
-            .as_ref()
             .and_then(|path| Some(path.file_name()?.to_string_lossy().into_owned())),
         figures: figures(told, system),
         current: current(told, system),

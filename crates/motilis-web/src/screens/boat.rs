@@ -181,6 +181,7 @@ pub(crate) async fn instruments_page(
 ) -> Result<motilis_view::screens::Instruments, Error> {
     let (told, now) = (app.live().told(), app.now());
     let ask = InstrumentsAsk {
+        recording: app.live().recording(),
         rides: rides(app),
         throttle: throttle(app),
         ..ask

@@ -214,7 +214,8 @@ fn advice_is_followed_fish_are_marked_and_an_outing_ends_with_its_track() {
         .store
         .read(|connection| motilis_store::tracks::of_outing(connection, id))
         .unwrap();
-    assert!(track.is_some());
+    let now = server.get("/boat/now.json").body;
+    assert!(track.is_some(), "{now}");
 }
 
 #[test]
