@@ -30,9 +30,9 @@ use std::sync::{Arc, LazyLock, Mutex, PoisonError};
 /// A box with more rigs is a large one: every rig is ranked, and only those that come near the sheet are judged to the end.
 pub const LARGE: usize = 150;
 /// So many of a large box come near; of those so many are tried with other blades, so many blades of it are tried.
-const NEAR: usize = 120;
-const SWAPPED: usize = 20;
-const BLADES: usize = 48;
+const NEAR: usize = 96;
+const SWAPPED: usize = 16;
+const BLADES: usize = 36;
 /// Rigs with most hours in the log are judged, too.
 const FISHED: usize = 60;
 /// Days, boxes and ways whose contenders are remembered.

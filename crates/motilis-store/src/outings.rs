@@ -170,9 +170,9 @@ fn columns(outing: &Outing) -> [(&'static str, Value); 19] {
 /// # Errors
 /// [`Error::Sqlite`].
 pub fn all(connection: &Connection) -> Result<Vec<(OutingId, Outing)>, Error> {
-    let mut statement = connection.prepare_cached(
-        "SELECT * FROM outings WHERE deleted_utc_s IS NULL ORDER BY started_utc_s DESC, id DESC",
-    )?;
+    let mut statement = connection.prepare_cached(&format!(
+        "SELECT {COLUMNS}, id FROM outings WHERE deleted_utc_s IS NULL ORDER BY started_utc_s DESC, id DESC"
+    ))?;
     let rows = statement.query_map([], |row| Ok((OutingId(row.get("id")?), read(row)?)))?;
     readable(rows)
 }
@@ -182,37 +182,39 @@ pub fn all(connection: &Connection) -> Result<Vec<(OutingId, Outing)>, Error> {
 /// # Errors
 /// [`Error::Missing`].
 pub fn get(connection: &Connection, id: OutingId) -> Result<Outing, Error> {
-    let mut statement = connection
-        .prepare_cached("SELECT * FROM outings WHERE id = ?1 AND deleted_utc_s IS NULL")?;
+    let mut statement = connection.prepare_cached(&format!(
+        "SELECT {COLUMNS} FROM outings WHERE id = ?1 AND deleted_utc_s IS NULL"
+    ))?;
     found(statement.query_row([id.0], read), "outing", id.0)
 }
 
+/// Columns of an outing, in the order in which [`read`] takes them: every page asks for all outings, and to look each column up by its
+/// name would take longer than all the rest.
+pub(crate) const COLUMNS: &str = "water_id, started_utc_s, ended_utc_s, speed_mps, temperature_c, clarity_m, stain, sky, wind, fish,
+    fish_from_m, fish_to_m, bottom_m, thermocline_m, mood, forage, nibblers, crowd, wanted_depth_m";
+
+/// An outing out of [`COLUMNS`].
 pub(crate) fn read(row: &Row<'_>) -> rusqlite::Result<Outing> {
+    let second = |at: i64| Timestamp::from_second(at).map_err(unreadable);
     Ok(Outing {
-        water: WaterId(row.get("water_id")?),
-        started: Timestamp::from_second(row.get("started_utc_s")?).map_err(unreadable)?,
-        ended: row
-            .get::<_, Option<i64>>("ended_utc_s")?
-            .map(|second| Timestamp::from_second(second).map_err(unreadable))
-            .transpose()?,
-        speed: MetresPerSecond(row.get("speed_mps")?),
-        temperature: Celsius(row.get("temperature_c")?),
-        clarity: Metres(row.get("clarity_m")?),
-        stain: keyed(row, "stain", Stain::from_key)?,
-        sky: keyed(row, "sky", Sky::from_key)?,
-        wind: keyed(row, "wind", Wind::from_key)?,
-        fish: keyed(row, "fish", Fish::from_key)?,
-        fish_depth: (
-            Metres(row.get("fish_from_m")?),
-            Metres(row.get("fish_to_m")?),
-        ),
-        bottom: Metres(row.get("bottom_m")?),
-        thermocline: row.get::<_, Option<f64>>("thermocline_m")?.map(Metres),
-        mood: keyed(row, "mood", Mood::from_key)?,
-        forage: keyed(row, "forage", Forage::from_key)?,
-        nibblers: row.get("nibblers")?,
-        crowd: keyed_or_none(row, "crowd", Kind::from_key)?,
-        wanted_depth: Metres(row.get("wanted_depth_m")?),
+        water: WaterId(row.get(0)?),
+        started: second(row.get(1)?)?,
+        ended: row.get::<_, Option<i64>>(2)?.map(second).transpose()?,
+        speed: MetresPerSecond(row.get(3)?),
+        temperature: Celsius(row.get(4)?),
+        clarity: Metres(row.get(5)?),
+        stain: keyed(row, 6, Stain::from_key)?,
+        sky: keyed(row, 7, Sky::from_key)?,
+        wind: keyed(row, 8, Wind::from_key)?,
+        fish: keyed(row, 9, Fish::from_key)?,
+        fish_depth: (Metres(row.get(10)?), Metres(row.get(11)?)),
+        bottom: Metres(row.get(12)?),
+        thermocline: row.get::<_, Option<f64>>(13)?.map(Metres),
+        mood: keyed(row, 14, Mood::from_key)?,
+        forage: keyed(row, 15, Forage::from_key)?,
+        nibblers: row.get(16)?,
+        crowd: keyed_or_none(row, 17, Kind::from_key)?,
+        wanted_depth: Metres(row.get(18)?),
     })
 }
 

@@ -91,10 +91,23 @@ pub fn intern(connection: &Connection, part: &Part) -> Result<PartId, Error> {
 /// [`Error::Unreadable`] for a row that holds no part.
 pub fn all(connection: &Connection) -> Result<Vec<(PartId, BoxPart)>, Error> {
     let mut statement = connection.prepare_cached(&format!(
-        "SELECT {COLUMNS}, id FROM parts WHERE deleted_utc_s IS NULL ORDER BY part, style, size, id"
+        "SELECT {COLUMNS}, id FROM parts WHERE deleted_utc_s IS NULL"
     ))?;
-    let rows = statement.query_map([], |row| Ok((PartId(row.get(AFTER)?), read(row)?)))?;
-    readable(rows)
+    let rows = statement.query_map([], |row| {
+        let at: (String, Option<String>, Option<f64>) = (row.get(0)?, row.get(1)?, row.get(2)?);
+        Ok((at, (PartId(row.get(AFTER)?), read(row)?)))
+    })?;
+    let mut placed = readable(rows)?;
+    // SQLite would carry whole rows through its sorter.
+    placed.sort_unstable_by(|((part, style, size), (id, _)), (other, (other_id, _))| {
+        let size = || size.map_or(f64::NEG_INFINITY, |size| size);
+        let other_size = || other.2.map_or(f64::NEG_INFINITY, |size| size);
+        (part, style)
+            .cmp(&(&other.0, &other.1))
+            .then_with(|| size().total_cmp(&other_size()))
+            .then_with(|| id.cmp(other_id))
+    });
+    Ok(placed.into_iter().map(|(_, kept)| kept).collect())
 }
 
 /// Every part with what is left, as the bench asks for it: plenty of each where no count is kept.

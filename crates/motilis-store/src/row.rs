@@ -4,8 +4,8 @@ use crate::Error;
 use motilis_core::book::OutingId;
 use motilis_core::tackle::{LineMaterial, LineStock};
 use motilis_core::units::Metres;
-use rusqlite::types::Value;
-use rusqlite::{Connection, OptionalExtension, Row, params_from_iter};
+use rusqlite::types::{Value, ValueRef};
+use rusqlite::{Connection, OptionalExtension, Row, RowIndex, params_from_iter};
 
 /// Turns "no row" into [`Error::Missing`], and a row that cannot be read into [`Error::Unreadable`].
 pub(crate) fn found<T>(row: rusqlite::Result<T>, what: &'static str, id: i64) -> Result<T, Error> {
@@ -57,22 +57,27 @@ pub(crate) fn unreadable(why: impl ToString) -> rusqlite::Error {
 /// Reads a keyed enumeration out of a text column.
 pub(crate) fn keyed<T>(
     row: &Row<'_>,
-    column: &str,
+    column: impl RowIndex + Copy,
     from_key: impl Fn(&str) -> Option<T>,
 ) -> rusqlite::Result<T> {
-    let key: String = row.get(column)?;
-    from_key(&key).ok_or_else(|| unreadable(format!("{column} is {key:?}")))
+    let key = row.get_ref(column)?.as_str().map_err(unreadable)?;
+    from_key(key).ok_or_else(|| {
+        let name = column
+            .idx(row.as_ref())
+            .and_then(|at| row.as_ref().column_name(at));
+        unreadable(format!("{} is {key:?}", name.unwrap_or_default()))
+    })
 }
 
 /// The same out of a column that may be empty.
 pub(crate) fn keyed_or_none<T>(
     row: &Row<'_>,
-    column: &str,
+    column: impl RowIndex + Copy,
     from_key: impl Fn(&str) -> Option<T>,
 ) -> rusqlite::Result<Option<T>> {
-    match row.get::<_, Option<String>>(column)? {
-        None => Ok(None),
-        Some(_) => keyed(row, column, from_key).map(Some),
+    match row.get_ref(column)? {
+        ValueRef::Null => Ok(None),
+        _ => keyed(row, column, from_key).map(Some),
     }
 }
 
@@ -80,7 +85,7 @@ pub(crate) fn keyed_or_none<T>(
 pub(crate) fn line_stock(row: &Row<'_>, prefix: &str) -> rusqlite::Result<LineStock> {
     let column = |name: &str| format!("{prefix}_{name}");
     Ok(LineStock {
-        material: keyed(row, &column("material"), LineMaterial::from_key)?,
+        material: keyed(row, &*column("material"), LineMaterial::from_key)?,
         test_lb: row.get(column("test_lb").as_str())?,
         diameter: Metres(row.get(column("diameter_m").as_str())?),
     })

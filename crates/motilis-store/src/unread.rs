@@ -32,7 +32,8 @@ pub fn all(connection: &Connection) -> Result<Vec<Unread>, Error> {
     look(("water", "waters"), waters::EVERY, &|row| {
         waters::read(row).map(drop)
     })?;
-    look(("outing", "outings"), "SELECT * FROM outings", &|row| {
+    let outings_query = format!("SELECT {}, id FROM outings", outings::COLUMNS);
+    look(("outing", "outings"), &outings_query, &|row| {
         outings::read(row).map(drop)
     })?;
     look(

@@ -71,10 +71,12 @@ pub use today::{Thrown, today};
 pub use track::{TrackTold, gpx, track};
 pub use waters::{Extra as WaterExtra, new_water, water, waters};
 
-use crate::screens::{CannotRow, Choice, Frame, Here as HereShown, Message, Screen, listed};
+use crate::screens::{
+    CannotRow, Choice, Frame, Here as HereShown, LISTED, Message, Screen, listed,
+};
 use crate::seen::Device;
 use crate::words::{self, capital};
-use motilis_core::book::WaterBody;
+use motilis_core::book::{Outing, OutingId, WaterBody};
 use motilis_helm::{Book, Cannot, Error, Here, Mend, zone};
 use std::collections::HashMap;
 
@@ -143,28 +145,35 @@ pub fn message(
 
 /// The outings to choose from: the latest, and the one that is open.
 pub(crate) fn recent_outings(here: &Here) -> Vec<Choice> {
-    listed(outing_choices(here))
+    let all = here.outings.iter().enumerate();
+    let shown = all.filter(|(place, (id, _))| *place < LISTED || *id == here.id);
+    outings_said(here, shown.map(|(_, outing)| outing))
 }
 
 /// Every outing.
 pub fn outing_choices(here: &Here) -> Vec<Choice> {
+    outings_said(here, here.outings.iter())
+}
+
+fn outings_said<'a>(
+    here: &Here,
+    outings: impl Iterator<Item = &'a (OutingId, Outing)>,
+) -> Vec<Choice> {
     let names: HashMap<i64, &WaterBody> = here
         .waters
         .iter()
         .map(|(id, water)| (id.0, water))
         .collect();
-    here.outings
-        .iter()
-        .map(|(id, outing)| {
-            let water = names.get(&outing.water.0).copied().unwrap_or(&here.water);
-            let day = outing.started.to_zoned_datetime(zone(water));
-            Choice {
-                value: id.0.to_string(),
-                label: format!("{}, {}", day.strftime("%a %-d %b %Y"), water.name),
-                chosen: *id == here.id,
-            }
-        })
-        .collect()
+    let said = outings.map(|(id, outing)| {
+        let water = names.get(&outing.water.0).copied().unwrap_or(&here.water);
+        let day = outing.started.to_zoned_datetime(zone(water));
+        Choice {
+            value: id.0.to_string(),
+            label: format!("{}, {}", day.strftime("%a %-d %b %Y"), water.name),
+            chosen: *id == here.id,
+        }
+    });
+    said.collect()
 }
 
 /// A list to choose from by number.

@@ -197,8 +197,9 @@
       const field = document.createElement("input");
       field.type = "search";
       field.className = "find";
-      field.placeholder = "Find another";
-      field.setAttribute("aria-label", `Find another: ${select.labels[0]?.textContent ?? what}`);
+      const named = select.labels[0]?.textContent ?? what;
+      field.placeholder = `Find another ${named.toLowerCase()}`;
+      field.setAttribute("aria-label", field.placeholder);
       let timer = 0;
       field.addEventListener("input", (event) => {
         event.stopPropagation();
