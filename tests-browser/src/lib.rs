@@ -372,6 +372,17 @@ where
     visit(Demo::blank(), size, script).await;
 }
 
+/// The same, asking everybody for a pass phrase.
+///
+/// # Panics
+/// As [`demo`].
+pub async fn asking<F, T>(size: Size, phrase: &str, script: F)
+where
+    F: AsyncFnOnce(&Visit) -> WebDriverResult<T>,
+{
+    visit(Demo::asking(phrase), size, script).await;
+}
+
 async fn visit<F, T>(demo: Demo, size: Size, script: F)
 where
     F: AsyncFnOnce(&Visit) -> WebDriverResult<T>,

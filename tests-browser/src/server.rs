@@ -1,6 +1,6 @@
 use serde_json::json;
 use std::collections::HashMap;
-use std::io::{BufRead, BufReader};
+use std::io::{BufRead, BufReader, Write};
 use std::path::PathBuf;
 use std::process::{Child, Command, Stdio};
 use std::sync::{Mutex, OnceLock};
@@ -39,8 +39,31 @@ impl Demo {
         Self::with(&["serve"])
     }
 
+    /// Starts it asking everybody for the captain's pass phrase.
+    ///
+    /// # Panics
+    /// As [`Demo::start`].
+    pub fn asking(phrase: &str) -> Self {
+        let folder = tempfile::tempdir().expect("a temporary folder");
+        let mut set = Command::new(program())
+            .args(["pass-phrase", "--data"])
+            .arg(folder.path().join("demo.db"))
+            .stdin(Stdio::piped())
+            .spawn()
+            .expect("the program starts");
+        let mut input = set.stdin.take().expect("its input is piped");
+        writeln!(input, "{phrase}").expect("it reads it");
+        drop(input);
+        assert!(set.wait().expect("it ends").success());
+        Self::within(folder, &["demo", "--sign-in"])
+    }
+
     fn with(command: &[&str]) -> Self {
         let folder = tempfile::tempdir().expect("a temporary folder");
+        Self::within(folder, command)
+    }
+
+    fn within(folder: tempfile::TempDir, command: &[&str]) -> Self {
         let (process, address) = run(command, "127.0.0.1:0", folder.path());
         Self {
             process: Mutex::new(process),

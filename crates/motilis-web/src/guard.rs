@@ -173,7 +173,7 @@ fn is_page(request: &ServiceRequest) -> bool {
 fn who(request: &ServiceRequest) -> Option<Aboard> {
     let app = request.app_data::<Data<App>>()?;
     let access = app.access();
-    if !access.asks() || is_here(request) {
+    if !access.asks() || (is_here(request) && !access.asks_everybody()) {
         return Some(Aboard {
             role: Role::Captain,
             session: None,

@@ -112,7 +112,7 @@ struct Listen {
     /// Ask nobody for a pass phrase, although others reach the address.
     #[arg(long, conflicts_with = "sign_in")]
     no_sign_in: bool,
-    /// Ask for a pass phrase although only this machine is listened to: behind a program that passes requests on.
+    /// Ask everybody for a pass phrase, whoever sits at this machine, too: behind a program that passes requests on.
     #[arg(long)]
     sign_in: bool,
     #[command(flatten)]

@@ -203,6 +203,11 @@ fn access(data: &Path, bound: &Bound, listen: &Listen) -> Result<Access> {
     let file = data.with_extension("access.json");
     let access =
         Access::of(file.clone()).with_context(|| format!("{} cannot be read", file.display()))?;
+    let access = if listen.sign_in {
+        access.asking_everybody()
+    } else {
+        access
+    };
     if access.has_phrase(Role::Captain) {
         return Ok(access);
     }

@@ -1,6 +1,7 @@
 //! What a newcomer does, in a real browser, on the demo. One script a behaviour; each also fails on
 //! an error in the console or a request to another host.
 
+mod aboard;
 mod bench;
 mod boat;
 mod evening;

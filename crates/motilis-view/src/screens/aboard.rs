@@ -23,6 +23,8 @@ pub struct AboardScreen {
     pub done: Option<String>,
     /// Whether anybody is asked.
     pub asks: bool,
+    /// Whether who sits at the machine is asked, too.
+    pub everybody: bool,
     /// The captain's new pass phrase.
     pub captain: Field,
     /// The crew's.

@@ -96,7 +96,12 @@ pub(crate) struct SessionSeen {
 
 /// Who may come aboard.
 #[derive(Debug, Clone)]
-pub struct Access(Option<Arc<Inner>>);
+pub struct Access {
+    /// None where nobody is asked.
+    asks: Option<Arc<Inner>>,
+    /// Whether whoever sits at this machine is asked, too.
+    everybody: bool,
+}
 
 /// When a file was written, its number on the disk, and its length.
 type Stamp = (SystemTime, u64, u64);
@@ -113,7 +118,10 @@ struct Inner {
 impl Access {
     /// Nobody is asked anything.
     pub fn open() -> Self {
-        Self(None)
+        Self {
+            asks: None,
+            everybody: false,
+        }
     }
 
     /// Asks whoever comes from beyond this machine, by what a file keeps; it is made with the first pass phrase.
@@ -123,23 +131,41 @@ impl Access {
     pub fn of(file: PathBuf) -> io::Result<Self> {
         let kept = Kept::read(&file)?;
         let stamp = stamp(&file);
-        Ok(Self(Some(Arc::new(Inner {
+        let inner = Arc::new(Inner {
             file,
             kept: Mutex::new((kept, stamp)),
             tries: Mutex::default(),
             hashing: Mutex::default(),
             waiting: AtomicUsize::new(0),
-        }))))
+        });
+        Ok(Self {
+            asks: Some(inner),
+            everybody: false,
+        })
+    }
+
+    /// Asks who sits at this machine, too: another program may pass on what comes from elsewhere.
+    #[must_use]
+    pub fn asking_everybody(self) -> Self {
+        Self {
+            everybody: true,
+            ..self
+        }
+    }
+
+    /// Whether whoever sits at this machine is asked, too.
+    pub(crate) fn asks_everybody(&self) -> bool {
+        self.everybody
     }
 
     /// Whether anybody is asked.
     pub fn asks(&self) -> bool {
-        self.0.is_some()
+        self.asks.is_some()
     }
 
     /// Whether a pass phrase is set for a role.
     pub fn has_phrase(&self, role: Role) -> bool {
-        self.0
+        self.asks
             .as_ref()
             .is_some_and(|inner| inner.kept().0.phrase(role).is_some())
     }
@@ -149,7 +175,7 @@ impl Access {
     /// # Errors
     /// [`PhraseRefused`] as the inner answer; the outer is the disk's.
     pub fn set_phrase(&self, role: Role, phrase: &str) -> io::Result<Result<(), PhraseRefused>> {
-        let Some(inner) = &self.0 else {
+        let Some(inner) = &self.asks else {
             return Ok(Ok(()));
         };
         if let Err(refused) = sound(phrase) {
@@ -182,7 +208,7 @@ impl Access {
         phrase: &str,
         now: Timestamp,
     ) -> io::Result<Result<(String, Role), NotIn>> {
-        let Some(inner) = &self.0 else {
+        let Some(inner) = &self.asks else {
             return Ok(Err(NotIn::Wrong));
         };
         if let Some(seconds) = inner.tries().wait(peer, now) {
@@ -211,7 +237,7 @@ impl Access {
         device: &str,
         now: Timestamp,
     ) -> io::Result<Option<String>> {
-        let Some(inner) = &self.0 else {
+        let Some(inner) = &self.asks else {
             return Ok(None);
         };
         let known = inner.kept().0.guest == Some(digest(card));
@@ -225,7 +251,7 @@ impl Access {
     /// Makes a new guest card: what it says. The old one lets nobody in any more.
     pub(crate) fn new_card(&self) -> io::Result<String> {
         let token = token()?;
-        if let Some(inner) = &self.0 {
+        if let Some(inner) = &self.asks {
             inner.change(|kept| kept.guest = Some(digest(&token)))?;
         }
         Ok(token)
@@ -242,14 +268,14 @@ impl Access {
 
     /// Whether there is a guest card.
     pub(crate) fn has_card(&self) -> bool {
-        self.0
+        self.asks
             .as_ref()
             .is_some_and(|inner| inner.kept().0.guest.is_some())
     }
 
     /// Who a token belongs to.
     pub(crate) fn who(&self, token: &str, now: Timestamp) -> Option<Aboard> {
-        let mut kept = self.0.as_ref()?.kept();
+        let mut kept = self.asks.as_ref()?.kept();
         let digest = digest(token);
         let session = kept
             .0
@@ -268,7 +294,7 @@ impl Access {
 
     /// Every session that goes on, the latest seen first.
     pub(crate) fn sessions(&self, now: Timestamp) -> Vec<SessionSeen> {
-        let Some(inner) = &self.0 else {
+        let Some(inner) = &self.asks else {
             return Vec::new();
         };
         let kept = inner.kept();
@@ -293,7 +319,9 @@ impl Access {
     }
 
     fn each(&self, change: impl FnOnce(&mut Kept)) -> io::Result<()> {
-        self.0.as_ref().map_or(Ok(()), |inner| inner.change(change))
+        self.asks
+            .as_ref()
+            .map_or(Ok(()), |inner| inner.change(change))
     }
 }
 

@@ -78,12 +78,18 @@ pub(crate) async fn come_aboard(
     }
 }
 
-/// What the browser says it is.
+/// What signs in, by what its browser says of itself, and from where: "a phone at 192.168.4.7".
 fn device(request: &HttpRequest) -> String {
     let header = request.headers().get(header::USER_AGENT);
-    let text = header.and_then(|header| header.to_str().ok());
-    text.unwrap_or("a device that does not say what it is")
-        .to_owned()
+    let says = header.and_then(|header| header.to_str().ok());
+    let kind = match says.unwrap_or_default() {
+        says if says.contains("Tablet") || says.contains("iPad") => "a tablet",
+        says if says.contains("Mobi") => "a phone",
+        says if says.starts_with("Mozilla/") => "a computer",
+        _ => "a program",
+    };
+    let from = request.peer_addr().map(|peer| peer.ip().to_canonical());
+    from.map_or_else(|| kind.to_owned(), |from| format!("{kind} at {from}"))
 }
 
 fn with_session(mut response: HttpResponse, token: &str, role: Role, secure: bool) -> HttpResponse {
@@ -191,6 +197,7 @@ fn aboard(app: &App, request: &HttpRequest, device: Device, done: Option<String>
         frame: frame_without_book(device, "/aboard"),
         done,
         asks: app.access().asks(),
+        everybody: app.access().asks_everybody(),
         captain: phrase("captain", "Captain’s new pass phrase", None),
         crew: phrase("crew", "Crew’s new pass phrase", None),
         has_crew: app.access().has_phrase(Role::Crew),
