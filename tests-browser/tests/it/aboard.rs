@@ -25,7 +25,9 @@ async fn a_tap_outlives_a_session_that_was_ended_elsewhere() {
         // Signed out from another device; the tap is kept and says so.
         visit.browser.delete_cookie("motilis-session").await?;
         visit.click("#fish-on").await?;
-        visit.until("#link-says", "Sign in on this device first").await?;
+        visit
+            .until("#link-says", "Sign in on this device first")
+            .await?;
         visit.go("/log").await?;
         visit.until("h1", "Who is it").await?;
         come_aboard(visit, PHRASE).await?;

@@ -65,6 +65,8 @@ async fn from_a_timed_leaf_to_a_strike_on_the_phone() {
         visit.until("h1", "Today").await?;
         visit.go("/river?run=4&stand_along=25&lie=mark-0").await?;
         visit.until(".casting-next", "Be ready").await?;
+        // The list of rigs comes a moment later and moves what stands below it.
+        visit.until("#river-rigs", "common practice").await?;
         visit.click("#best-cast").await?;
         visit.until(".notice", "this cast").await?;
         visit.until("#cast-says", "turn").await?;

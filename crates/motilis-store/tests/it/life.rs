@@ -5,7 +5,7 @@ use motilis_store::check::{self, Mend, Wrong};
 use motilis_store::copies::{Copies, Why};
 use motilis_store::restore::restore;
 use motilis_store::{
-    Connection, Error, Fault, Opening, Standing, Store, is_held, settings, tidy, trash,
+    Connection, Error, Fault, Opening, Salvage, Standing, Store, is_held, settings, tidy, trash,
 };
 use rstest::rstest;
 use std::fs;
@@ -220,6 +220,24 @@ fn leaves(path: &Path) -> Vec<usize> {
         .collect()
 }
 
+fn rescue(path: &Path) -> Result<Store, Error> {
+    let opening = Opening {
+        rescue: true,
+        ..Opening::default()
+    };
+    opening.open(path)
+}
+
+/// What is saved of a damaged file, served.
+fn rescued(path: &Path) -> (Store, Salvage) {
+    let store = rescue(path).unwrap();
+    let Standing::Rescued(salvage) = store.standing() else {
+        panic!("{:?}", store.standing());
+    };
+    let salvage = salvage.clone();
+    (store, salvage)
+}
+
 #[test]
 fn a_damaged_file_is_rescued_as_far_as_it_can_be_read() {
     let (folder, path) = filled();
@@ -236,15 +254,7 @@ fn a_damaged_file_is_rescued_as_far_as_it_can_be_read() {
         "{said}"
     );
 
-    let store = Opening {
-        rescue: true,
-        ..Opening::default()
-    }
-    .open(&path)
-    .unwrap();
-    let Standing::Rescued(salvage) = store.standing() else {
-        panic!("{:?}", store.standing());
-    };
+    let (store, salvage) = rescued(&path);
     let (table, rows) = &salvage.torn[0];
     assert_eq!((table.as_str(), salvage.torn.len()), ("events", 1));
     let most = 2_400 * (leaves.len() - 3) / leaves.len();
@@ -268,10 +278,10 @@ fn a_damaged_file_is_rescued_as_far_as_it_can_be_read() {
     );
 
     // What was rescued takes its place; the damaged file is kept.
-    let rescued = folder.path().join("boat.rescued.db");
-    assert_eq!(salvage.file, rescued);
+    let saved = folder.path().join("boat.rescued.db");
+    assert_eq!(salvage.file, saved);
     drop(store);
-    let restored = restore(&rescued, &path, &Copies::of(&path, None)).unwrap();
+    let restored = restore(&saved, &path, &Copies::of(&path, None)).unwrap();
     assert_eq!(fs::read(restored.replaced.unwrap()).unwrap(), damaged);
     let store = serve(&path).unwrap();
     assert_eq!(store.standing(), &Standing::Whole);
@@ -292,15 +302,7 @@ fn a_file_with_a_torn_schema_is_rescued_but_for_what_it_named() {
     let place = bytes.chunks(4096).position(is_torn).unwrap();
     damage(&path, place * 4096, &[0xa5; 4096]);
     assert!(refusal(&path).contains("is damaged ("));
-    let store = Opening {
-        rescue: true,
-        ..Opening::default()
-    }
-    .open(&path)
-    .unwrap();
-    let Standing::Rescued(salvage) = store.standing() else {
-        panic!("{:?}", store.standing());
-    };
+    let (store, salvage) = rescued(&path);
     assert!(
         salvage.torn.contains(&("events".to_owned(), 0)),
         "{salvage:?}"
@@ -315,13 +317,8 @@ fn of_noise_nothing_is_rescued_and_that_is_said() {
     let (_folder, path) = filled();
     let whole = fs::read(&path).unwrap().len();
     damage(&path, 100, &vec![0xa5; whole - 100]);
-    let refused = Opening {
-        rescue: true,
-        ..Opening::default()
-    }
-    .open(&path);
     assert!(
-        refused
+        rescue(&path)
             .unwrap_err()
             .to_string()
             .contains("nothing of it can be read")
