@@ -13,6 +13,17 @@ pub struct SignIn {
     pub problem: Option<String>,
 }
 
+/// Who is asked who they are.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Asked {
+    /// Nobody.
+    Nobody,
+    /// Who comes from another device.
+    Others,
+    /// Whoever sits at the machine, too.
+    Everybody,
+}
+
 /// Who is aboard: pass phrases, sessions, the guest card.
 #[derive(Debug, Template)]
 #[template(path = "aboard.html")]
@@ -21,10 +32,8 @@ pub struct AboardScreen {
     pub frame: Frame,
     /// What was just done.
     pub done: Option<String>,
-    /// Whether anybody is asked.
-    pub asks: bool,
-    /// Whether who sits at the machine is asked, too.
-    pub everybody: bool,
+    /// Who is asked who they are.
+    pub asked: Asked,
     /// The captain's new pass phrase.
     pub captain: Field,
     /// The crew's.

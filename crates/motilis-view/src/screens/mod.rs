@@ -24,7 +24,7 @@ mod today;
 mod track;
 mod waters;
 
-pub use aboard::{AboardScreen, GuestCard, SessionRow, SignIn};
+pub use aboard::{AboardScreen, Asked, GuestCard, SessionRow, SignIn};
 pub use bench::{
     Bay, Bench, BenchNew, BenchNotice, CheckRow, Compare, CompareRow, Dimension, InHand, KindCard,
     Measure, MendRow, Peg, PieceRow, StepRow,

@@ -11,7 +11,7 @@ use actix_web::web::{Data, Form, Path, Query, block};
 use actix_web::{HttpMessage, HttpRequest, HttpResponse};
 use jiff::Timestamp;
 use motilis_view::present::{codes, frame_without_book};
-use motilis_view::screens::{AboardScreen, Field, GuestCard, SessionRow, SignIn};
+use motilis_view::screens::{AboardScreen, Asked, Field, GuestCard, SessionRow, SignIn};
 use motilis_view::units::Problem;
 use motilis_view::words::data as say;
 use motilis_view::{Device, Role};
@@ -196,8 +196,11 @@ fn aboard(app: &App, request: &HttpRequest, device: Device, done: Option<String>
     AboardScreen {
         frame: frame_without_book(device, "/aboard"),
         done,
-        asks: app.access().asks(),
-        everybody: app.access().asks_everybody(),
+        asked: match app.access() {
+            access if !access.asks() => Asked::Nobody,
+            access if access.asks_everybody() => Asked::Everybody,
+            _ => Asked::Others,
+        },
         captain: phrase("captain", "Captain’s new pass phrase", None),
         crew: phrase("crew", "Crew’s new pass phrase", None),
         has_crew: app.access().has_phrase(Role::Crew),
