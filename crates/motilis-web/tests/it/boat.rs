@@ -196,15 +196,14 @@ fn advice_is_followed_fish_are_marked_and_an_outing_ends_with_its_track() {
     assert_eq!(marks.len(), 1);
     assert!((marks[0].1.depth.0 - 21.0 * 0.3048).abs() < 1e-9);
     // The throttle of the simulated boat obeys.
+    let speed = |now: &serde_json::Value| -> f64 {
+        now["speed"]["value"].as_str().unwrap().parse().unwrap()
+    };
     follow(&server, server.post("/boat/helm", &[("by", "0.3")]));
-    until(&server, "faster", |now| {
-        now["speed"]["value"]
-            .as_str()
-            .unwrap()
-            .parse::<f64>()
-            .unwrap()
-            > 1.35
-    });
+    until(&server, "faster", |now| speed(now) > 1.35);
+    // And slower: by then more than one place was heard, however busy the machine is.
+    follow(&server, server.post("/boat/helm", &[("by", "-0.3")]));
+    until(&server, "slower", |now| speed(now) < 1.3);
     // The outing ends with its track.
     follow(
         &server,
