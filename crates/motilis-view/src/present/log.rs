@@ -45,6 +45,8 @@ pub struct Told {
     pub only: Option<EventKind>,
     /// Rod that it is narrowed to.
     pub rod: Option<u8>,
+    /// An entry that is looked at, wherever it stands.
+    pub at: Option<i64>,
     /// How many entries of a long list come before what is shown.
     pub from: Option<usize>,
 }
@@ -207,9 +209,10 @@ pub fn log(book: &Book<'_>, device: Device, told: &Told, mut extra: Extra) -> Re
         .iter()
         .filter(|(id, event)| asked(event) || told.edit == Some(id.0));
     let shown: Vec<&(EventId, Event)> = shown.collect();
-    // What is being corrected is looked at.
-    let corrected = shown.iter().position(|(id, _)| told.edit == Some(id.0));
-    let from = Window::from(corrected.or(told.from).unwrap_or(0), shown.len());
+    // What is being corrected, or was just now, is looked at.
+    let at = told.edit.or(told.at);
+    let at = shown.iter().position(|(id, _)| at == Some(id.0));
+    let from = Window::from(at.or(told.from).unwrap_or(0), shown.len());
     let window = Window::of(from, shown.len(), |from| piece(told, from));
     let piece = shown.into_iter().skip(from).take(LISTED);
     let entries = piece.map(|(id, event)| {

@@ -80,13 +80,19 @@ pub(crate) async fn come_aboard(
 
 /// What signs in, by what its browser says of itself, and from where: "a phone at 192.168.4.7".
 fn device(request: &HttpRequest) -> String {
-    let header = request.headers().get(header::USER_AGENT);
-    let says = header.and_then(|header| header.to_str().ok());
-    let kind = match says.unwrap_or_default() {
-        says if says.contains("Tablet") || says.contains("iPad") => "a tablet",
-        says if says.contains("Mobi") => "a phone",
-        says if says.starts_with("Mozilla/") => "a computer",
-        _ => "a program",
+    let has = |name: header::HeaderName, word: &str| {
+        let header = request.headers().get(name);
+        let says = header.and_then(|header| header.to_str().ok());
+        says.is_some_and(|says| says.contains(word))
+    };
+    let kind = if has(header::USER_AGENT, "Tablet") {
+        "a tablet"
+    } else if has(header::USER_AGENT, "Mobi") {
+        "a phone"
+    } else if has(header::ACCEPT, "text/html") {
+        "a computer"
+    } else {
+        "a program"
     };
     let from = request.peer_addr().map(|peer| peer.ip().to_canonical());
     from.map_or_else(|| kind.to_owned(), |from| format!("{kind} at {from}"))

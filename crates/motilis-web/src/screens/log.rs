@@ -42,6 +42,8 @@ pub(crate) struct Ask {
     only: String,
     #[serde(deserialize_with = "motilis_view::forms::lenient")]
     from: Option<usize>,
+    #[serde(deserialize_with = "motilis_view::forms::lenient")]
+    at: Option<i64>,
 }
 
 impl Ask {
@@ -72,6 +74,7 @@ pub(crate) async fn show(
         only: EventKind::from_key(&ask.only),
         rod: ask.rod,
         from: ask.from,
+        at: ask.at,
     };
     let page = app
         .ask(move |book| Ok(log(book, looking.0, &told, LogExtra::default())?))
@@ -394,7 +397,7 @@ pub(crate) async fn correct(
     match outcome {
         Outcome::Done(done) if quick && on_boat => Ok(see(&came(done, "logged"))),
         Outcome::Done(_) if quick => Ok(see(&format!("/log?logged={}", id.0))),
-        Outcome::Done(_) => Ok(see(&format!("/log#entry-{}", id.0))),
+        Outcome::Done(_) => Ok(see(&format!("/log?at={0}#entry-{0}", id.0))),
         page @ Outcome::Page(_) => follow(page, |_| String::new()),
     }
 }

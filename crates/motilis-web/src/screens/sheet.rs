@@ -26,8 +26,8 @@ impl On {
         }
         Paper::from_key(&self.paper).ok_or_else(|| {
             Error::BadRequest(format!(
-                "there is no paper {:?}; sheets are printed on a4 and letter",
-                self.paper.chars().take(24).collect::<String>()
+                "there is no paper {}; sheets are printed on a4 and letter",
+                motilis_formats::quoted(&self.paper)
             ))
         })
     }

@@ -204,7 +204,15 @@ fn a_wrong_phrase_says_so_and_costs_time_after_five() {
     }
     let page = post(&server, "/sign-in", "", "phrase=heron+cedar+nine+buoys");
     assert_eq!(page.status, 429);
-    assert!(page.text(".problem").contains("wait 30 s") && page.headers["retry-after"] == "30");
+    // A busy machine takes a while for the five.
+    let wait: u64 = page.headers["retry-after"]
+        .to_str()
+        .unwrap()
+        .parse()
+        .unwrap();
+    assert!((20..=30).contains(&wait), "{wait}");
+    let says = page.text(".problem");
+    assert!(says.contains(&format!("wait {wait} s")), "{says}");
 }
 
 #[test]

@@ -113,4 +113,12 @@ fn a_long_day_is_looked_through_piece_by_piece() {
     let edit = last.attribute(".entry:last-child a.b", "href");
     let edited = server.get(&edit);
     assert_eq!(edited.count(".entry-form"), 1, "{edit}");
+    let entry = edit.split(['=', '#']).nth(1).unwrap();
+    let at = edited.attribute("#at", "value");
+    let form = [("kind", "note"), ("at", at.as_str()), ("note", "corrected")];
+    let saved = server.post(&format!("/log/{entry}"), &form);
+    assert_eq!(saved.status, 303, "{}", saved.body);
+    let after = server.get(saved.location.split('#').next().unwrap());
+    assert!(after.text(".entries").contains("corrected"));
+    assert!(after.text(".window b").starts_with("161 to "));
 }
