@@ -119,7 +119,7 @@ thrown! {
     delete_setup restore_setup Setup SetupId "/setups?deleted={}" "/setups";
     delete_outing restore_outing Outing OutingId "/today?deleted={}" "/today";
     delete_reading restore_reading Reading ReadingId "/today?reading_gone={}#readings-head" "/today#readings-head";
-    delete_event restore_event Event EventId "/log?deleted={}" "/log#entry-{}";
+    delete_event restore_event Event EventId "/log?deleted={}" "/log?at={}#entry-{}";
     delete_pass restore_pass Pass PassId "/log?pass_gone={}" "/log#pass-{}";
     delete_track restore_track Track TrackId "/log/track?track_gone={}" "/log/track";
     delete_mark restore_mark FishMark FishMarkId "/boat/instruments?deleted={}" "/boat/instruments";

@@ -121,4 +121,8 @@ fn a_long_day_is_looked_through_piece_by_piece() {
     let after = server.get(saved.location.split('#').next().unwrap());
     assert!(after.text(".entries").contains("corrected"));
     assert!(after.text(".window b").starts_with("161 to "));
+    // What is taken back out, too.
+    server.post(&format!("/log/{entry}/delete"), &[]);
+    let back = server.post(&format!("/log/{entry}/undo"), &[]);
+    assert_eq!(back.location, format!("/log?at={entry}#entry-{entry}"));
 }
