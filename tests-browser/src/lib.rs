@@ -336,6 +336,8 @@ fn is_stale(error: &WebDriverError) -> bool {
         WebDriverErrorInner::StaleElementReference(_)
             // What was scrolled to moved on while its page was put in place.
             | WebDriverErrorInner::ElementClickIntercepted(_)
+            // What was found was swapped away before a key came to it: what is not on the page takes no focus.
+            | WebDriverErrorInner::ElementNotInteractable(_)
     )
 }
 
