@@ -13,7 +13,7 @@ use motilis_core::book::{
 use motilis_core::fish::Fish;
 use motilis_core::units::{Celsius, Kilograms, Metres, MetresPerSecond};
 use rusqlite::types::Value;
-use rusqlite::{Connection, Row};
+use rusqlite::{Connection, OptionalExtension, Row};
 
 /// Adds an event.
 ///
@@ -81,6 +81,16 @@ pub fn get(connection: &Connection, id: EventId) -> Result<Event, Error> {
     let mut statement = connection
         .prepare_cached("SELECT * FROM events WHERE id = ?1 AND deleted_utc_s IS NULL")?;
     found(statement.query_row([id.0], read), "log entry", id.0)
+}
+
+/// When an event was, also of one that was deleted.
+///
+/// # Errors
+/// As [`of_outing`].
+pub fn hour(connection: &Connection, id: EventId) -> Result<Option<Timestamp>, Error> {
+    let mut statement = connection.prepare_cached("SELECT at_utc_s FROM events WHERE id = ?1")?;
+    let second: Option<i64> = statement.query_row([id.0], |row| row.get(0)).optional()?;
+    Ok(second.and_then(|second| Timestamp::from_second(second).ok()))
 }
 
 fn columns(event: &Event) -> Vec<(&'static str, Value)> {

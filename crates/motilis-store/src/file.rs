@@ -390,14 +390,28 @@ fn check_ours(connection: &Connection, path: &Path) -> Result<usize, Error> {
     }
 }
 
-/// What a file of a version has, as `table` and `table.column`.
-pub(crate) fn expected(version: usize) -> Result<BTreeSet<String>, Error> {
+/// An empty file of a version: what any of it should have.
+pub(crate) fn model(version: usize) -> Result<Connection, Error> {
     let mut empty = Connection::open_in_memory()?;
     MIGRATIONS.to_version(&mut empty, version)?;
-    columns(&empty)
+    Ok(empty)
 }
 
-/// What a file has, as `table` and `table.column`.
+/// What a file of a version has, as `table`, `table.column` and `trigger NAME`.
+pub(crate) fn expected(version: usize) -> Result<BTreeSet<String>, Error> {
+    columns(&model(version)?)
+}
+
+/// What a file does by itself: its triggers and views with their text.
+pub(crate) fn acting(connection: &Connection) -> Result<BTreeSet<(String, String)>, Error> {
+    let mut statement = connection.prepare(
+        "SELECT type || ' ' || name, coalesce(sql, '') FROM sqlite_schema WHERE type IN ('trigger', 'view')",
+    )?;
+    let rows = statement.query_map([], |row| Ok((row.get(0)?, row.get(1)?)))?;
+    Ok(rows.collect::<Result<_, _>>()?)
+}
+
+/// What a file has, as `table`, `table.column` and `trigger NAME`.
 pub(crate) fn columns(connection: &Connection) -> Result<BTreeSet<String>, Error> {
     let mut statement = connection.prepare(
         "SELECT s.name, c.name FROM sqlite_schema AS s, pragma_table_info(s.name) AS c
@@ -410,6 +424,7 @@ pub(crate) fn columns(connection: &Connection) -> Result<BTreeSet<String>, Error
         all.insert(format!("{table}.{column}"));
         all.insert(table);
     }
+    all.extend(acting(connection)?.into_iter().map(|(name, _)| name));
     Ok(all)
 }
 

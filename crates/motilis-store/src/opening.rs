@@ -1,7 +1,7 @@
 //! How a data file is opened to be served: looked at first, locked, and where it cannot be written or is damaged, only read.
 
 use crate::copies::{Copies, copy_to};
-use crate::file::{self, Standing, Store, beside, expected, known_version};
+use crate::file::{self, Standing, Store, beside, known_version};
 use crate::lock::{Lock, Taken, is_unwritable};
 use crate::{Error, Fault, rescue};
 use rusqlite::{Connection, OpenFlags};
@@ -42,7 +42,7 @@ impl Opening {
         let Some(header) = header else {
             return Store::open_with(path, copies, lock).map_err(|error| full(error, path));
         };
-        if let Err(wrong) = sound(path, &header) {
+        if let Err(wrong) = sound(path, path, &header) {
             let is_torn =
                 wrong.fault() == Some(Fault::Damaged) || matches!(wrong, Error::NotOurs { .. });
             return if self.rescue && is_torn {
@@ -111,24 +111,25 @@ pub(crate) fn look(path: &Path) -> Result<Option<Header>, Error> {
     Ok(Some(Header { bytes }))
 }
 
-/// The quick look at each start: whether the file is whole, ours, known, and has what its version has.
-fn sound(path: &Path, header: &Header) -> Result<(), Error> {
+/// The quick look at each start, and at each copy that comes: whether the file is whole, ours, known, and has what its
+/// version has and does nothing of its own; `said` is what it is called.
+pub(crate) fn sound(path: &Path, said: &Path, header: &Header) -> Result<(), Error> {
     if !header.bytes.starts_with(b"SQLite format 3\0") {
-        return Err(Error::NotOurs { path: path.into() });
+        return Err(Error::NotOurs { path: said.into() });
     }
     let length = fs::metadata(path).map_or(0, |meta| meta.len());
     let log = fs::metadata(beside(path, "-wal")).map_or(0, |meta| meta.len());
-    if let Some(said) = header.length().filter(|said| log == 0 && *said > length) {
+    if let Some(whole) = header.length().filter(|whole| log == 0 && *whole > length) {
         return Err(Error::Cut {
-            path: path.into(),
+            path: said.into(),
             found: length,
-            said,
+            said: whole,
         });
     }
     let (_copy, connection) = to_look(path)?;
-    let version = known_version(&connection, path)?;
+    let version = known_version(&connection, said)?;
     let damaged = |what: String| Error::Damaged {
-        path: path.into(),
+        path: said.into(),
         what,
     };
     let checked = connection.query_row("PRAGMA quick_check(1)", [], |row| row.get::<_, String>(0));
@@ -140,17 +141,22 @@ fn sound(path: &Path, header: &Header) -> Result<(), Error> {
         }
         Err(error) => return Err(error.into()),
     }
+    let model = file::model(version)?;
     let has = file::columns(&connection)?;
-    match expected(version)?
-        .into_iter()
-        .find(|one| !has.contains(one))
-    {
-        None => Ok(()),
-        Some(lacks) => Err(Error::Gap {
-            path: path.into(),
+    if let Some(lacks) = file::columns(&model)?.difference(&has).next() {
+        return Err(Error::Gap {
+            path: said.into(),
             version,
-            lacks,
-        }),
+            lacks: lacks.clone(),
+        });
+    }
+    // What a trigger does is done with every entry that is written.
+    let acts = file::acting(&connection)?;
+    match acts.difference(&file::acting(&model)?).next() {
+        None => Ok(()),
+        Some((name, _)) => Err(damaged(format!(
+            "its {name} is not as this program makes it"
+        ))),
     }
 }
 

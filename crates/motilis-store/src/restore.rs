@@ -91,24 +91,13 @@ fn prepare(copy: &Path) -> Result<(tempfile::TempDir, PathBuf, usize), Error> {
         path: copy.into(),
         source: std::io::ErrorKind::NotFound.into(),
     };
-    opening::look(copy)?.ok_or_else(not_there)?;
+    let header = opening::look(copy)?.ok_or_else(not_there)?;
     let (folder, path) = opening::raw_copy(copy)?;
+    opening::sound(&path, copy, &header)?;
     let mut connection = Connection::open_with_flags(&path, OpenFlags::SQLITE_OPEN_READ_WRITE)?;
     let version = file::known_version(&connection, copy)?;
     if version == 0 {
         return Err(Error::NotOurs { path: copy.into() });
-    }
-    let whole: String = connection
-        .query_row("PRAGMA quick_check(1)", [], |row| row.get(0))
-        .map_err(|error| Error::Damaged {
-            path: copy.into(),
-            what: error.to_string(),
-        })?;
-    if whole != "ok" {
-        return Err(Error::Damaged {
-            path: copy.into(),
-            what: whole.replace('\n', " "),
-        });
     }
     file::migrate(&mut connection, STEPS.len())?;
     Ok((folder, path, version))

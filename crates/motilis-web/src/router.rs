@@ -20,9 +20,12 @@ const JSON_LIMIT: usize = 1024 * 1024;
 const UPLOAD_LIMIT: usize = 9 * 1024 * 1024;
 /// Largest with a track in it, most of which lies on disk meanwhile.
 const TRACK_LIMIT: usize = 25 * 1024 * 1024;
+/// Largest with a data file in it, which lies on disk meanwhile; a larger one is put in by `motilis restore`.
+const BOOK_LIMIT: usize = 257 * 1024 * 1024;
 
 /// Why a file was not taken: it is too large, or it did not come as a form sends one.
-fn not_taken(error: &MultipartError) -> Error {
+fn not_taken(error: &MultipartError, most: &str) -> Error {
+    let too_large = || Error::TooLarge(format!("the file is too large: at most {most} are taken"));
     let is_large = |error: &actix_web::Error| {
         error.as_response_error().status_code() == StatusCode::PAYLOAD_TOO_LARGE
     };
@@ -39,8 +42,12 @@ fn not_taken(error: &MultipartError) -> Error {
     }
 }
 
-fn too_large() -> Error {
-    Error::TooLarge("the file is too large: at most 4 MB of CSV or JSON, 6 MB of a photograph and 24 MB of GPX are taken".into())
+/// How forms with files are taken: so large, of which so much may lie in memory.
+fn files_up_to(all: usize, memory: usize, most: &'static str) -> MultipartFormConfig {
+    MultipartFormConfig::default()
+        .total_limit(all)
+        .memory_limit(memory)
+        .error_handler(move |error, _| not_taken(&error, most).into())
 }
 
 /// Adds every route, and how unreadable requests are answered.
@@ -67,12 +74,11 @@ pub fn configure(config: &mut ServiceConfig) {
                 .into()
         }))
         .app_data(PayloadConfig::new(JSON_LIMIT))
-        .app_data(
-            MultipartFormConfig::default()
-                .total_limit(TRACK_LIMIT)
-                .memory_limit(UPLOAD_LIMIT)
-                .error_handler(|error, _| not_taken(&error).into()),
-        )
+        .app_data(files_up_to(
+            TRACK_LIMIT,
+            UPLOAD_LIMIT,
+            "4 MB of CSV or JSON, 6 MB of a photograph and 24 MB of GPX",
+        ))
         .route("/", web::get().to(today::door))
         .route("/manifest.webmanifest", web::get().to(installed::manifest))
         .route("/worker.js", web::get().to(installed::worker))
@@ -395,6 +401,11 @@ pub fn configure(config: &mut ServiceConfig) {
         .route("/data/mend", web::post().to(data::mend))
         .route("/data/tidy", web::post().to(data::tidy))
         .route("/data/restore", web::post().to(data::restore))
+        .service(
+            web::resource("/data/put-in")
+                .app_data(files_up_to(BOOK_LIMIT, FORM_LIMIT, "256 MB of a data file"))
+                .route(web::post().to(data::put_in)),
+        )
         .route("/data/aside/{record}/back", web::post().to(data::put_back))
         .route("/find/rigs", web::get().to(find::by_rig))
         .route("/find/outings", web::get().to(find::by_outing))

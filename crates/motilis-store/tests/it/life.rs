@@ -195,6 +195,45 @@ fn a_file_that_lacks_what_its_version_has_says_what() {
     );
 }
 
+/// What a trigger does is done with every entry: one that is gone, other, or somebody else's is said.
+#[rstest]
+#[case::gone(
+    "DROP TRIGGER box_parts_i",
+    "FILE lacks trigger box_parts_i, which a file of data version 16 has"
+)]
+#[case::other(
+    "DROP TRIGGER box_parts_i;
+     CREATE TRIGGER box_parts_i AFTER INSERT ON parts BEGIN DELETE FROM events; END",
+    "FILE is damaged (its trigger box_parts_i is not as this program makes it)"
+)]
+#[case::foreign(
+    "CREATE TRIGGER mine AFTER INSERT ON events BEGIN DELETE FROM passes; END",
+    "FILE is damaged (its trigger mine is not as this program makes it)"
+)]
+#[case::view(
+    "CREATE VIEW mine AS SELECT * FROM events",
+    "FILE is damaged (its view mine is not as this program makes it)"
+)]
+fn a_file_that_does_what_no_program_of_ours_made_is_refused(
+    #[case] spoilt: &str,
+    #[case] says: &str,
+) {
+    let (_folder, path) = filled();
+    let connection = Connection::open(&path).unwrap();
+    connection.execute_batch(spoilt).unwrap();
+    drop(connection);
+    assert!(refusal(&path).starts_with(says), "{}", refusal(&path));
+    // Nor does it come in as a copy.
+    let (_other, book) = filled();
+    let before = fs::read(&book).unwrap();
+    let error = restore(&path, &book, &Copies::of(&book, None)).unwrap_err();
+    let text = error
+        .to_string()
+        .replace(&path.display().to_string(), "FILE");
+    assert!(text.starts_with(says), "{text}");
+    assert_eq!(fs::read(&book).unwrap(), before);
+}
+
 #[test]
 fn a_file_that_was_cut_says_how_much_is_there() {
     let (_folder, path) = filled();

@@ -172,7 +172,7 @@ fn piece(look: &Look, tray: &str, from: usize) -> String {
         ("from", from.as_str()),
     ];
     format!(
-        "/box?{}",
+        "/box?{}#pieces",
         serde_urlencoded::to_string(asked).unwrap_or_default()
     )
 }

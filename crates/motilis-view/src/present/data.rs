@@ -23,6 +23,8 @@ pub struct DataLook {
     pub no_copy: Option<String>,
     /// What was just done, and the copy by which it is taken back.
     pub done: Option<(String, Option<String>)>,
+    /// Why a copy from another device was not put in.
+    pub not_in: Option<String>,
 }
 
 /// The page of the data file.
@@ -64,6 +66,7 @@ pub fn data(
         facts: facts(store, last, copies.iter().map(|copy| copy.bytes).sum()),
         frame: bare_frame(book, Screen::None, device, "/data")?,
         done: look.done,
+        not_in: look.not_in.unwrap_or_default(),
         says,
         writable,
         found: look.checked.map(|(at, wrong)| Found {

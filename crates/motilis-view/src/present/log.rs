@@ -196,6 +196,23 @@ fn casts_said(book: &Book<'_>, here: &Here) -> Result<Option<String>, Error> {
     }))
 }
 
+/// The place in the list that is looked at: what is being corrected or was just now, where a deleted entry stood, or as asked.
+fn looked_at(
+    book: &Book<'_>,
+    told: &Told,
+    shown: &[&(EventId, Event)],
+) -> Result<Option<usize>, Error> {
+    let at = told.edit.or(told.at);
+    if let Some(place) = shown.iter().position(|(id, _)| at == Some(id.0)) {
+        return Ok(Some(place));
+    }
+    let Some(gone) = told.deleted.map(EventId) else {
+        return Ok(told.from);
+    };
+    let hour = events::hour(book.connection(), gone)?;
+    Ok(hour.map(|hour| shown.partition_point(|(id, event)| (event.at, id.0) > (hour, gone.0))))
+}
+
 /// The whole page.
 pub fn log(book: &Book<'_>, device: Device, told: &Told, mut extra: Extra) -> Result<Log, Error> {
     let day = Day::load(book, device)?;
@@ -209,10 +226,7 @@ pub fn log(book: &Book<'_>, device: Device, told: &Told, mut extra: Extra) -> Re
         .iter()
         .filter(|(id, event)| asked(event) || told.edit == Some(id.0));
     let shown: Vec<&(EventId, Event)> = shown.collect();
-    // What is being corrected, or was just now, is looked at.
-    let at = told.edit.or(told.at);
-    let at = shown.iter().position(|(id, _)| at == Some(id.0));
-    let from = Window::from(at.or(told.from).unwrap_or(0), shown.len());
+    let from = Window::from(looked_at(book, told, &shown)?.unwrap_or(0), shown.len());
     let window = Window::of(from, shown.len(), |from| piece(told, from));
     let piece = shown.into_iter().skip(from).take(LISTED);
     let entries = piece.map(|(id, event)| {
@@ -291,7 +305,7 @@ pub fn log(book: &Book<'_>, device: Device, told: &Told, mut extra: Extra) -> Re
 fn piece(told: &Told, from: usize) -> String {
     let rod = told.rod.map(|rod| rod.to_string()).unwrap_or_default();
     format!(
-        "/log?only={}&rod={rod}&from={from}",
+        "/log?only={}&rod={rod}&from={from}#pieces",
         told.only.map_or("", EventKind::key)
     )
 }

@@ -9,6 +9,8 @@ pub struct DataScreen {
     pub frame: Frame,
     /// What was just done, and the copy by which it is taken back.
     pub done: Option<(String, Option<String>)>,
+    /// Why a copy from another device was not put in; empty when it was, or none came.
+    pub not_in: String,
     /// What is said of how it stands.
     pub says: Vec<String>,
     /// Whether it can be changed.

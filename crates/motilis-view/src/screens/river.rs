@@ -215,7 +215,9 @@ impl RiverScreen {
             .fields
             .iter()
             .map(|field| format!("#problem-{}", field.name));
-        problems.collect::<Vec<_>>().join(",")
+        // The list of rigs follows the cast, below everything that is pressed: it comes late and is long.
+        let rigs = std::iter::once("#river-rigs".to_owned());
+        problems.chain(rigs).collect::<Vec<_>>().join(",")
     }
 
     /// Whether every field can be.

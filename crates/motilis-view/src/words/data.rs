@@ -1,10 +1,10 @@
 //! What is said of the data file, its copies, and of who is aboard.
 
 use crate::seen::Role;
-use motilis_store::Salvage;
 use motilis_store::check::{Mend, Mended, Wrong};
 use motilis_store::copies::Why;
 use motilis_store::tidy::Tidied;
+use motilis_store::{Error, Salvage};
 
 /// What somebody aboard is called.
 pub fn role(role: Role) -> &'static str {
@@ -26,6 +26,40 @@ pub fn why(why: &Why) -> String {
         Why::Mend => "before mending".to_owned(),
         Why::Tidy => "before clearing out".to_owned(),
     }
+}
+
+/// What is said when no file was chosen.
+pub const NO_FILE: &str =
+    "Choose a file first: a copy that was saved from this page, or a data file.";
+
+/// Why a copy from another device does not take the place of the book; `None` when that lies not with the copy.
+pub fn not_put_in(error: &Error, name: &str) -> Option<String> {
+    let name = motilis_formats::quoted(name);
+    let (what, instead) = match error {
+        Error::NotOurs { .. } => (
+            format!("{name} is not a Motilis data file"),
+            "choose a copy that was saved from this page, or a data file",
+        ),
+        Error::Newer { found, known, .. } => (
+            format!(
+                "{name} was written by a newer Motilis (data version {found}, this program knows {known})"
+            ),
+            "bring this program up to date first",
+        ),
+        Error::Cut { found, said, .. } => (
+            format!("{name} was cut off: {found} of {said} bytes came"),
+            "save it once more on the other device, then choose it again",
+        ),
+        Error::Damaged { what, .. } => {
+            (format!("{name} is damaged ({what})"), "choose another copy")
+        }
+        Error::Gap { version, lacks, .. } => (
+            format!("{name} lacks {lacks}, which a file of data version {version} has"),
+            "choose another copy",
+        ),
+        _ => return None,
+    };
+    Some(format!("{what}: nothing was changed; {instead}."))
 }
 
 /// A size for people: 840 kB, 12.3 MB (SI, 1 kB = 1 000 bytes).

@@ -1,13 +1,18 @@
 //! The data file: copies, a look through it, mending, clearing out, going back to a copy.
 
-use super::{Nothing, ok, see};
-use crate::device::{Looking, Sent};
+use super::{Nothing, ok, refused, see};
+use crate::device::{Borne, Looking, Sent};
 use crate::upkeep::Upkept;
 use crate::{App, Error};
+use actix_files::NamedFile;
+use actix_multipart::form::MultipartForm;
+use actix_multipart::form::tempfile::TempFile;
+use actix_multipart::form::text::Text;
 use actix_web::HttpResponse;
-use actix_web::http::header::{CONTENT_DISPOSITION, CONTENT_TYPE};
+use actix_web::http::header::{ContentDisposition, DispositionParam, DispositionType};
 use actix_web::web::{Data, Path, Query};
 use jiff::Timestamp;
+use motilis_helm::Error as Helm;
 use motilis_store::Store;
 use motilis_store::check;
 use motilis_store::copies::Why;
@@ -34,26 +39,33 @@ pub(crate) async fn show(
     let words = match done.as_str() {
         "copy" => "A copy is made.".to_owned(),
         "back" => "The file is as that copy was.".to_owned(),
+        "in" => "The book is the one you brought.".to_owned(),
         "aside" => "It is back where it was.".to_owned(),
         // Said in full by what was done; nothing else is taken from an address.
         "mend" | "tidy" => app.upkept().said.clone().unwrap_or_default(),
         _ => String::new(),
     };
     let copy = app.store().copies().get(&copy).map(|copy| copy.name());
-    let look = {
-        let upkept = app.upkept();
-        DataLook {
-            checked: upkept.checked.clone(),
-            tidying: upkept.tidying,
-            no_copy: upkept.no_copy.clone(),
-            done: (!words.is_empty()).then_some((words, copy)),
-        }
+    let look = DataLook {
+        done: (!words.is_empty()).then_some((words, copy)),
+        ..looked(&app)
     };
     let store = app.store().clone();
     let page = app
         .ask(move |book| Ok(present::data(book, looking.0, &store, look)?))
         .await?;
     ok(&page)
+}
+
+/// What the program knows of the file.
+fn looked(app: &App) -> DataLook {
+    let upkept = app.upkept();
+    DataLook {
+        checked: upkept.checked.clone(),
+        tidying: upkept.tidying,
+        no_copy: upkept.no_copy.clone(),
+        ..DataLook::default()
+    }
 }
 
 /// `POST /data/copy`
@@ -70,20 +82,21 @@ pub(crate) async fn copy(app: Data<App>, sent: Sent<Nothing>) -> Result<HttpResp
 }
 
 /// `GET /data/copies/{name}`
-pub(crate) async fn out(app: Data<App>, name: Path<String>) -> Result<HttpResponse, Error> {
+pub(crate) async fn out(app: Data<App>, name: Path<String>) -> Result<NamedFile, Error> {
     let copy = app.store().copies().get(&name);
     let copy = copy.ok_or_else(no_copy)?;
     let name = copy.name();
-    let file = actix_web::web::block(move || std::fs::read(copy.path))
-        .await
-        .map_err(|_| Error::Stopped)??;
-    Ok(HttpResponse::Ok()
-        .insert_header((CONTENT_TYPE, "application/vnd.sqlite3"))
-        .insert_header((
-            CONTENT_DISPOSITION,
-            format!("attachment; filename=\"{name}\""),
-        ))
-        .body(file))
+    let kind = "application/vnd.sqlite3".parse();
+    // Piece by piece: a large book is not held in memory for each device that saves it.
+    let file = NamedFile::open(&copy.path)?;
+    let file = file.set_content_disposition(ContentDisposition {
+        disposition: DispositionType::Attachment,
+        parameters: vec![DispositionParam::Filename(name)],
+    });
+    Ok(match kind {
+        Ok(kind) => file.set_content_type(kind),
+        Err(_) => file,
+    })
 }
 
 /// `POST /data/check`
@@ -149,6 +162,56 @@ pub(crate) async fn restore(app: Data<App>, sent: Sent<Wanted>) -> Result<HttpRe
         Ok(format!("/data?done=back&copy={}", kept.name()))
     };
     Ok(see(&app.work(&sent.borne, work).await?))
+}
+
+/// A copy from another device.
+#[derive(Debug, MultipartForm)]
+pub(crate) struct Brought {
+    #[multipart(limit = "256MiB")]
+    file: Option<TempFile>,
+    #[multipart(rename = "_act")]
+    number: Option<Text<String>>,
+}
+
+/// `POST /data/put-in`: a copy from another device takes the place of the book, as one of the copies here does.
+pub(crate) async fn put_in(
+    app: Data<App>,
+    looking: Looking,
+    sent: MultipartForm<Brought>,
+) -> Result<HttpResponse, Error> {
+    let Brought { file, number } = sent.into_inner();
+    let file = file.filter(|file| file.size > 0);
+    let name = file.as_ref().and_then(|file| file.file_name.clone());
+    let name = name.unwrap_or_else(|| "the file".to_owned());
+    let number = number.map(Text::into_inner).unwrap_or_default();
+    let size = file.as_ref().map_or(0, |file| file.size);
+    let borne = Borne::numbered(number, format!("{name} {size}").as_bytes());
+    let why = match file {
+        None => say::NO_FILE.to_owned(),
+        Some(file) => {
+            let work = move |store: &Store, upkept: &mut Upkept| {
+                let (kept, _) = store.restore(file.file.path(), Timestamp::now())?;
+                *upkept = Upkept::default();
+                Ok(format!("/data?done=in&copy={}", kept.name()))
+            };
+            match app.work(&borne, work).await {
+                Ok(address) => return Ok(see(&address)),
+                Err(Error::Helm(Helm::Store(error))) => {
+                    say::not_put_in(&error, &name).ok_or(Error::Helm(Helm::Store(error)))?
+                }
+                Err(other) => return Err(other),
+            }
+        }
+    };
+    let look = DataLook {
+        not_in: Some(why),
+        ..looked(&app)
+    };
+    let store = app.store().clone();
+    let page = app
+        .ask(move |book| Ok(present::data(book, looking.0, &store, look)?))
+        .await?;
+    refused(&page)
 }
 
 fn no_copy() -> Error {

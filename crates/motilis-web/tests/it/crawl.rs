@@ -16,7 +16,7 @@ use std::sync::Mutex;
 use std::sync::atomic::{AtomicUsize, Ordering};
 
 /// One in so many acts is done without the flag.
-const SHARE: u64 = 80;
+const SHARE: u64 = 120;
 
 /// Options of a list that are tried.
 const LONG_LIST: usize = 15;

@@ -288,6 +288,59 @@ fn a_copy_is_made_saved_and_gone_back_to_and_that_is_taken_back() {
 }
 
 #[test]
+fn a_copy_from_another_device_takes_the_place_of_the_book() {
+    let other = TestServer::start();
+    other.post("/log", &[("kind", "note"), ("note", "from the skiff")]);
+    other.post("/data/copy", &[]);
+    let copy = other.bytes(&format!("/data/copies/{}", last_copy(&other)));
+    let server = TestServer::start();
+    server.post("/log", &[("kind", "note"), ("note", "from the heron")]);
+    let put = |bytes: &[u8], number: &str| {
+        let fields = [("_act", number)];
+        server.upload("/data/put-in", &fields, Some(("skiff.db", bytes)))
+    };
+    let done = put(&copy, "put-1");
+    assert_eq!(done.status, 303, "{}", done.body);
+    assert_eq!(put(&copy, "put-1").location, done.location, "once");
+    let log = server.get("/log").body;
+    assert!(log.contains("from the skiff") && !log.contains("from the heron"));
+    let page = server.get(&done.location);
+    assert!(
+        page.text(".notice")
+            .contains("The book is the one you brought")
+    );
+    server.post(
+        "/data/restore",
+        &[("copy", &page.value(".notice input[name=copy]"))],
+    );
+    assert!(server.get("/log").body.contains("from the heron"));
+
+    // What is no book changes nothing and says so beside the field.
+    let before = server.contents();
+    let newer = {
+        let mut newer = copy.clone();
+        newer[60..64].copy_from_slice(&99_u32.to_be_bytes());
+        newer
+    };
+    for (bytes, says) in [
+        (
+            &b"dear diary"[..],
+            "“skiff.db” is not a Motilis data file: nothing was changed; choose a copy that was saved from this page",
+        ),
+        (&copy[..copy.len() / 2], "“skiff.db” was cut off: "),
+        (&newer, "was written by a newer Motilis (data version 99"),
+        (b"", "Choose a file first"),
+    ] {
+        let page = put(bytes, "");
+        assert_eq!(page.status, 422, "{says}");
+        let said = page.text("#problem-file");
+        assert!(said.contains(says), "{said}");
+    }
+    assert!(put(&[], "").text("#problem-file").contains("Choose a file"));
+    assert_eq!(server.contents(), before);
+}
+
+#[test]
 fn what_is_wrong_is_listed_mended_and_put_back() {
     let server = TestServer::start();
     let page = server.post("/data/check", &[]);
