@@ -65,10 +65,10 @@ pub fn of_outing(
     connection: &Connection,
     outing: OutingId,
 ) -> Result<Vec<(EventId, Event)>, Error> {
-    let mut statement = connection.prepare_cached(
-        "SELECT * FROM events WHERE outing_id = ?1 AND deleted_utc_s IS NULL
-         ORDER BY at_utc_s DESC, id DESC",
-    )?;
+    let mut statement = connection.prepare_cached(&format!(
+        "SELECT {COLUMNS}, id FROM events WHERE outing_id = ?1 AND deleted_utc_s IS NULL
+         ORDER BY at_utc_s DESC, id DESC"
+    ))?;
     let rows = statement.query_map([outing.0], |row| Ok((EventId(row.get("id")?), read(row)?)))?;
     readable(rows)
 }
@@ -78,8 +78,9 @@ pub fn of_outing(
 /// # Errors
 /// [`Error::Missing`].
 pub fn get(connection: &Connection, id: EventId) -> Result<Event, Error> {
-    let mut statement = connection
-        .prepare_cached("SELECT * FROM events WHERE id = ?1 AND deleted_utc_s IS NULL")?;
+    let mut statement = connection.prepare_cached(&format!(
+        "SELECT {COLUMNS} FROM events WHERE id = ?1 AND deleted_utc_s IS NULL"
+    ))?;
     found(statement.query_row([id.0], read), "log entry", id.0)
 }
 
@@ -137,46 +138,53 @@ fn columns(event: &Event) -> Vec<(&'static str, Value)> {
     ]
 }
 
+/// Columns of an event, in the order in which [`read`] takes them: a book of twenty years has a hundred thousand, and to look
+/// each column up by its name would take longer than all the rest. Rod, rig and lure come first: others look them up by name.
+pub(crate) const COLUMNS: &str = "rod, rig_id, lure_id, outing_id, kind, at_utc_s, entered_utc_s, out_m, depth_m,
+    speed_mps, length_m, kept, species, landing, girth_m, weight_kg, sex, condition, hooked, clipped, strike, bait_after,
+    measured, given, lat, lon, ground_mps, course_deg, play, temperature_c, bottom_m, note";
+
+/// An event out of [`COLUMNS`].
 pub(crate) fn read(row: &Row<'_>) -> rusqlite::Result<Event> {
-    let figure = |column: &str| row.get::<_, Option<f64>>(column);
+    let figure = |column: usize| row.get::<_, Option<f64>>(column);
     let line = match tackle_of(row)? {
         None => None,
         Some(tackle) => Some(OnLine {
             tackle,
-            out: Metres(row.get("out_m")?),
-            depth: figure("depth_m")?.map(Metres),
+            out: Metres(row.get(7)?),
+            depth: figure(8)?.map(Metres),
         }),
     };
     Ok(Event {
-        outing: OutingId(row.get("outing_id")?),
-        kind: keyed(row, "kind", EventKind::from_key)?,
-        at: Timestamp::from_second(row.get("at_utc_s")?).map_err(unreadable)?,
-        entered: Timestamp::from_second(row.get("entered_utc_s")?).map_err(unreadable)?,
+        outing: OutingId(row.get(3)?),
+        kind: keyed(row, 4, EventKind::from_key)?,
+        at: Timestamp::from_second(row.get(5)?).map_err(unreadable)?,
+        entered: Timestamp::from_second(row.get(6)?).map_err(unreadable)?,
         rod: passes::rod(row)?,
         line,
-        speed: MetresPerSecond(row.get("speed_mps")?),
-        length: figure("length_m")?.map(Metres),
-        kept: row.get("kept")?,
+        speed: MetresPerSecond(row.get(9)?),
+        length: figure(10)?.map(Metres),
+        kept: row.get(11)?,
         caught: Caught {
-            species: keyed_or_none(row, "species", Fish::from_key)?,
-            landing: keyed_or_none(row, "landing", Landing::from_key)?,
-            girth: figure("girth_m")?.map(Metres),
-            weight: figure("weight_kg")?.map(Kilograms),
-            sex: row.get("sex")?,
-            condition: row.get("condition")?,
-            hooked: row.get("hooked")?,
-            clipped: row.get("clipped")?,
-            strike: keyed_or_none(row, "strike", Strike::from_key)?,
-            bait_after: keyed_or_none(row, "bait_after", BaitAfter::from_key)?,
-            measured: keyed_or_none(row, "measured", Measured::from_key)?,
+            species: keyed_or_none(row, 12, Fish::from_key)?,
+            landing: keyed_or_none(row, 13, Landing::from_key)?,
+            girth: figure(14)?.map(Metres),
+            weight: figure(15)?.map(Kilograms),
+            sex: row.get(16)?,
+            condition: row.get(17)?,
+            hooked: row.get(18)?,
+            clipped: row.get(19)?,
+            strike: keyed_or_none(row, 20, Strike::from_key)?,
+            bait_after: keyed_or_none(row, 21, BaitAfter::from_key)?,
+            measured: keyed_or_none(row, 22, Measured::from_key)?,
         },
-        given: keyed(row, "given", Given::from_key)?,
-        place: figure("lat")?.zip(figure("lon")?),
-        ground: figure("ground_mps")?.map(MetresPerSecond),
-        course_deg: figure("course_deg")?,
-        play: keyed_or_none(row, "play", Play::from_key)?,
-        temperature: figure("temperature_c")?.map(Celsius),
-        bottom: figure("bottom_m")?.map(Metres),
-        note: row.get("note")?,
+        given: keyed(row, 23, Given::from_key)?,
+        place: figure(24)?.zip(figure(25)?),
+        ground: figure(26)?.map(MetresPerSecond),
+        course_deg: figure(27)?,
+        play: keyed_or_none(row, 28, Play::from_key)?,
+        temperature: figure(29)?.map(Celsius),
+        bottom: figure(30)?.map(Metres),
+        note: row.get(31)?,
     })
 }

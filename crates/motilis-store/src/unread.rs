@@ -41,7 +41,8 @@ pub fn all(connection: &Connection) -> Result<Vec<Unread>, Error> {
         "SELECT * FROM line_setups",
         &|row| setups::read(row).map(drop),
     )?;
-    look(("log entry", "events"), "SELECT * FROM events", &|row| {
+    let events_query = format!("SELECT {}, id FROM events", events::COLUMNS);
+    look(("log entry", "events"), &events_query, &|row| {
         events::read(row).map(drop)
     })?;
     look(("pass", "passes"), "SELECT * FROM passes", &|row| {

@@ -6,7 +6,7 @@
 
 use crate::access::{Aboard, is_for_all, may};
 use crate::{App, Error};
-use actix_web::body::{EitherBody, MessageBody};
+use actix_web::body::{self, EitherBody, MessageBody};
 use actix_web::dev::{ServiceRequest, ServiceResponse};
 use actix_web::http::header::{self, HeaderName, HeaderValue};
 use actix_web::http::{Method, Uri};
@@ -227,6 +227,19 @@ pub(crate) async fn told<B: MessageBody + 'static>(
     let ms = began.elapsed().as_secs_f64() * 1e3;
     tracing::info!(%method, path, status, ms, peer = peer.map(tracing::field::display), "request");
     answered
+}
+
+/// Answers a `HEAD` as its `GET`, without what the answer holds: a watcher may ask so.
+pub(crate) async fn heads<B: MessageBody + 'static>(
+    mut request: ServiceRequest,
+    next: Next<B>,
+) -> Result<ServiceResponse<EitherBody<B, body::None>>, actix_web::Error> {
+    if *request.method() != Method::HEAD {
+        return Ok(next.call(request).await?.map_into_left_body());
+    }
+    request.head_mut().method = Method::GET;
+    let answered = next.call(request).await?;
+    Ok(answered.map_body(|_, _| EitherBody::right(body::None::new())))
 }
 
 /// Refuses foreign hosts, and foreign origins on every change.

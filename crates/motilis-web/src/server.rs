@@ -95,6 +95,7 @@ pub fn serve(
             .wrap(from_fn(error::pages))
             .wrap(from_fn(guard::headers))
             .wrap(Compress::default())
+            .wrap(from_fn(guard::heads))
             .wrap(from_fn(guard::told))
             .configure(router::configure)
     })

@@ -53,17 +53,17 @@ pub(crate) fn demo(data: Option<PathBuf>, many: bool, pace: f64, listen: Listen)
     }
     let bound = begin(&listen)?;
     sweep();
-    // Gone with the program, however it ends.
-    let folder = tempfile::Builder::new()
-        .prefix(DEMO_FOLDER)
-        .tempdir()
-        .context("no temporary folder can be made for the demo file")?;
-    let path = match data {
-        Some(path) => {
-            replace(&path)?;
-            path
-        }
-        None => folder.path().join("demo.db"),
+    let (_folder, path) = if let Some(path) = data {
+        replace(&path)?;
+        (None, path)
+    } else {
+        // Gone with the program, however it ends.
+        let folder = tempfile::Builder::new()
+            .prefix(DEMO_FOLDER)
+            .tempdir()
+            .context("no temporary folder can be made for the demo file")?;
+        let path = folder.path().join("demo.db");
+        (Some(folder), path)
     };
     let opening = Opening {
         who: format!("motilis demo at {}", at(&bound, &listen)),
@@ -99,10 +99,15 @@ fn sweep() {
                     .duration_since(at)
                     .is_ok_and(|age| age > YOUNG)
             });
-        if is_demos && is_old && !is_held(&file) && motilis_demo::made(&file) {
-            // Somebody else's, or gone meanwhile: not ours to mend.
-            let _ = std::fs::remove_dir_all(entry.path());
+        if !is_demos || !is_old {
+            continue;
         }
+        // Somebody else's, or gone meanwhile: not ours to mend. One that is not empty stays with what is not ours in it.
+        let _ = if !is_held(&file) && motilis_demo::made(&file) {
+            std::fs::remove_dir_all(entry.path())
+        } else {
+            std::fs::remove_dir(entry.path())
+        };
     }
 }
 

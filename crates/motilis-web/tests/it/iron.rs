@@ -541,6 +541,26 @@ fn health_says_what_a_watcher_needs() {
 }
 
 /// Sixty uploads that are begun and never ended: six are waited for, the others are told so at once, and pages go on.
+/// RFC 9110, 9.3.2: a `HEAD` is answered as its `GET` is, without content; one who asks so for a stream holds no place in it.
+#[test]
+fn a_watcher_may_ask_for_the_head_alone() {
+    let server = TestServer::start();
+    for (path, status) in [
+        ("/health", 200),
+        ("/today", 200),
+        ("/boat/live", 200),
+        ("/no-such-page", 404),
+    ] {
+        let head = server.head(path);
+        assert_eq!((head.status, head.body.as_str()), (status, ""), "{path}");
+    }
+    for _ in 0..60 {
+        server.head("/boat/live");
+    }
+    assert_eq!(server.get("/health").status, 200);
+    assert_eq!(server.head("/boat/live").status, 200);
+}
+
 #[test]
 fn held_uploads_hold_nobody_up() {
     let server = TestServer::start();

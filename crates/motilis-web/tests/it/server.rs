@@ -197,6 +197,11 @@ impl TestServer {
         Self::page(self.agent.get(format!("{}{path}", self.address)).call())
     }
 
+    /// What a `HEAD` is answered with.
+    pub fn head(&self, path: &str) -> Page {
+        Self::page(self.agent.head(format!("{}{path}", self.address)).call())
+    }
+
     /// The bytes of a `GET`.
     pub fn bytes(&self, path: &str) -> Vec<u8> {
         let mut response = self

@@ -10,7 +10,7 @@ use std::os::unix::fs::PermissionsExt;
 use std::os::unix::process::CommandExt;
 use std::path::{Path, PathBuf};
 use std::process::{Child, Command, Output, Stdio};
-use std::time::{Duration, Instant};
+use std::time::{Duration, Instant, SystemTime};
 
 /// A folder with a demo file that nobody serves.
 fn filled() -> (tempfile::TempDir, PathBuf) {
@@ -129,6 +129,34 @@ fn the_demo_replaces_its_own_files_and_no_other() {
     assert!(text.contains("is in use by another Motilis"), "{text}");
     drop(first);
     drop(Running::start(&["demo"], &demo));
+}
+
+#[test]
+fn a_demo_sweeps_up_after_those_that_were_killed() {
+    let temporary = tempfile::tempdir().unwrap();
+    let environment = [("TMPDIR", temporary.path().to_str().unwrap())];
+    let folder = |name: &str, letter: bool, old: bool| {
+        let folder = temporary.path().join(name);
+        fs::create_dir(&folder).unwrap();
+        if letter {
+            fs::write(folder.join("letter.txt"), "Dear harbour master").unwrap();
+        }
+        let at = SystemTime::now() - Duration::from_hours(u64::from(old));
+        fs::File::open(&folder).unwrap().set_modified(at).unwrap();
+        folder
+    };
+    let killed = folder("motilis-demo-killed", false, true);
+    let beginning = folder("motilis-demo-beginning", false, false);
+    let letters = folder("motilis-demo-letters", true, true);
+    let data = tempfile::tempdir().unwrap();
+    // On a file with a name nothing else is made, so nothing is left when it is killed.
+    drop(Running::start_with(
+        &["demo"],
+        &data.path().join("demo.db"),
+        &environment,
+    ));
+    assert!(!killed.exists() && beginning.exists() && letters.exists());
+    assert_eq!(fs::read_dir(temporary.path()).unwrap().count(), 2);
 }
 
 #[test]
