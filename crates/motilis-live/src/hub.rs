@@ -28,6 +28,8 @@ const LATE: Duration = Duration::from_secs(3);
 const MOMENTS: usize = 7_200;
 /// A moment so far from the one that is asked for is another.
 const NEAR: SignedDuration = SignedDuration::from_secs(5);
+/// Fixes that came in one piece are no further apart.
+const PIECE: SignedDuration = SignedDuration::from_mins(1);
 /// Fixes of a day.
 const FIXES: usize = 108_000;
 /// Bites that are told, and for how long.
@@ -414,9 +416,14 @@ impl Hub {
             return false;
         }
         let mut kept = of(&self.fixes);
+        let last = fixes.last().map(|fix| fix.at);
         for fix in &fixes {
+            // Those that came in one piece are as far apart as they say, and the last of them is the present one.
+            let before = last.map_or(SignedDuration::ZERO, |last| last.duration_since(fix.at));
+            let believed = (SignedDuration::ZERO..PIECE).contains(&before);
+            let at = clock.checked_sub(before).ok().filter(|_| believed);
             kept.push_back(Point {
-                at: clock,
+                at: at.unwrap_or(clock),
                 latitude: fix.place[0],
                 longitude: fix.place[1],
             });

@@ -189,14 +189,15 @@ fn a_boat_is_heard_over_tcp_lost_and_found_again() {
     until(&live, "found", |told| told.link == Link::Open);
 }
 
+fn free_port() -> u16 {
+    let socket = UdpSocket::bind("127.0.0.1:0").unwrap();
+    socket.local_addr().unwrap().port()
+}
+
 #[test]
 fn a_flood_of_datagrams_is_borne() {
     let live = live();
-    let port = UdpSocket::bind("127.0.0.1:0")
-        .unwrap()
-        .local_addr()
-        .unwrap()
-        .port();
+    let port = free_port();
     live.listen(Wire::Udp(port));
     until(&live, "open", |told| told.link == Link::Open);
     let sender = UdpSocket::bind("127.0.0.1:0").unwrap();
@@ -219,6 +220,31 @@ fn a_flood_of_datagrams_is_borne() {
     let told = live.told();
     assert_eq!(told.known.rods.len(), 1);
     assert!(told.counts.noise > 0);
+}
+
+/// A radio that was away sends what it kept in one piece: the track has each place at its own second.
+#[test]
+fn fixes_that_come_in_one_piece_stay_apart() {
+    let live = live();
+    let port = free_port();
+    live.listen(Wire::Udp(port));
+    until(&live, "open", |told| told.link == Link::Open);
+    let sender = UdpSocket::bind("127.0.0.1:0").unwrap();
+    let mut boat = boat();
+    let piece: String = (0..6).map(|_| boat.second()).collect();
+    let began = Instant::now();
+    let mut track = Vec::new();
+    while track.is_empty() && began.elapsed() < Duration::from_secs(20) {
+        sender
+            .send_to(piece.as_bytes(), ("127.0.0.1", port))
+            .unwrap();
+        thread::sleep(Duration::from_millis(200));
+        track = live.track_since(Timestamp::UNIX_EPOCH);
+    }
+    assert!(track.len() >= 6, "{track:?}");
+    for two in track[..6].windows(2) {
+        assert_eq!(two[1].at.duration_since(two[0].at).as_secs(), 1, "{two:?}");
+    }
 }
 
 #[test]
