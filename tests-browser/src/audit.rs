@@ -44,14 +44,14 @@ pub(crate) async fn troubles(browser: &WebDriver, address: &str) -> Vec<String> 
     troubles
 }
 
-/// What axe-core finds wrong with a page in a theme: rule, how often, the first element.
+/// What axe-core finds wrong with a page in a theme, with some options of its own: rule, how often, the first element.
 ///
 /// # Errors
 /// When the browser cannot run the check.
 pub(crate) async fn unheard(
     browser: &WebDriver,
     theme: &str,
-    rules: &str,
+    options: &str,
 ) -> WebDriverResult<Vec<String>> {
     let script = format!(
         "document.documentElement.dataset.bsTheme = '{theme}'; if (!window.axe) {{ {} }}",
@@ -59,8 +59,8 @@ pub(crate) async fn unheard(
     );
     browser.execute(script, vec![]).await?;
     let run = format!(
-        "const done = arguments[arguments.length - 1], rules = {rules}; \
-         axe.run(document, {{ resultTypes: ['violations'], ...(rules.length && {{ runOnly: rules }}) }}).then((found) => \
+        "const done = arguments[arguments.length - 1]; \
+         axe.run(document, {{ resultTypes: ['violations'], preload: false, ...{options} }}).then((found) => \
          done(found.violations.map((one) => `${{one.id}} (${{one.nodes.length}}): ${{one.nodes[0].html.slice(0, 160)}}`)))"
     );
     let found = browser.execute_async(run, vec![]).await?;

@@ -139,14 +139,14 @@ impl Visit {
         self.browser.execute(open, vec![]).await.map(drop)
     }
 
-    /// What axe-core finds wrong with the page in a theme, by some of its rules or by all.
+    /// What axe-core finds wrong with the page in a theme, with options of its own (a script's object).
     ///
     /// # Errors
     /// When the browser cannot run it.
-    pub async fn unheard(&self, theme: &str, rules: &str) -> WebDriverResult<Vec<String>> {
+    pub async fn unheard(&self, theme: &str, options: &str) -> WebDriverResult<Vec<String>> {
         // A part of the page that is swapped away while it is looked at has no colours.
         self.settled().await?;
-        audit::unheard(&self.browser, theme, rules).await
+        audit::unheard(&self.browser, theme, options).await
     }
 
     /// Waits until every part that the page fetches for itself has come.

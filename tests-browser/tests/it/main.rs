@@ -274,6 +274,10 @@ async fn every_text_can_be_read_in_both_themes(#[case] size: Size) {
             "/box/shopping",
             "/river?lie=mark-0&stand_along=30",
             "/runs/1",
+            "/evidence",
+            "/boat",
+            "/boat/instruments",
+            "/data",
         ] {
             visit.go(path).await?;
             visit.find("h1").await?;
