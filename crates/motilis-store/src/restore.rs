@@ -3,7 +3,7 @@
 use crate::copies::{Copies, Copy, Why, copy_to, sync_folder};
 use crate::file::{self, STEPS, Store, beside};
 use crate::lock::{Lock, Taken};
-use crate::{Error, opening};
+use crate::{Error, opening, settings};
 use jiff::Timestamp;
 use rusqlite::{Connection, MAIN_DB, OpenFlags};
 use std::fs;
@@ -85,7 +85,7 @@ impl Store {
     }
 }
 
-/// A copy of the copy, looked through and brought up to date.
+/// A copy of the copy, looked through, brought up to date, and marked as another book than the one it takes the place of.
 fn prepare(copy: &Path) -> Result<(tempfile::TempDir, PathBuf, usize), Error> {
     let not_there = || Error::Closed {
         path: copy.into(),
@@ -100,6 +100,7 @@ fn prepare(copy: &Path) -> Result<(tempfile::TempDir, PathBuf, usize), Error> {
         return Err(Error::NotOurs { path: copy.into() });
     }
     file::migrate(&mut connection, STEPS.len())?;
+    settings::mark_book(&connection, Timestamp::now())?;
     Ok((folder, path, version))
 }
 

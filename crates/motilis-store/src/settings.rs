@@ -1,6 +1,7 @@
 //! What belongs to the boat rather than to a device.
 
 use crate::Error;
+use jiff::Timestamp;
 use rusqlite::{Connection, OptionalExtension};
 use std::path::Path;
 
@@ -12,6 +13,24 @@ pub fn get(connection: &Connection, name: &str) -> Result<Option<String>, Error>
     let mut statement = connection.prepare_cached("SELECT value FROM settings WHERE name = ?1")?;
     Ok(statement.query_row([name], |row| row.get(0)).optional()?)
 }
+
+/// Which book a file holds: another number after each copy that took the place of one, 0 while none did.
+///
+/// # Errors
+/// [`Error::Sqlite`].
+pub fn book(connection: &Connection) -> Result<u64, Error> {
+    let number = get(connection, BOOK)?;
+    Ok(number
+        .and_then(|number| number.parse().ok())
+        .unwrap_or_default())
+}
+
+/// Marks a copy that takes the place of a book.
+pub(crate) fn mark_book(connection: &Connection, now: Timestamp) -> Result<(), Error> {
+    set(connection, BOOK, &now.as_millisecond().to_string())
+}
+
+const BOOK: &str = "book";
 
 /// Sets it.
 ///

@@ -26,6 +26,8 @@ pub struct FileSaid {
     pub read_only: bool,
     /// Whether it is what could be read of a damaged one.
     pub rescued: bool,
+    /// Which book is in it: another number after each copy that took the place of one.
+    pub book: u64,
 }
 
 /// What somebody aboard may do.

@@ -36,6 +36,8 @@ pub struct App {
     runs: Arc<Runs>,
     usual_units: System,
     unread: Arc<Mutex<Arc<Vec<Unread>>>>,
+    /// Which book the file holds.
+    book: Arc<AtomicU64>,
     access: Access,
     upkeep: Arc<Mutex<Upkept>>,
     /// Held by who works on the data file as a whole.
@@ -75,6 +77,7 @@ impl App {
         // A file that cannot be read now says so at the first page.
         let key = store.read(|connection| settings::get(connection, "units"));
         let usual_units = key.ok().flatten().map(|key| System::from_key(&key));
+        let book: Result<u64, Error> = store.read(|connection| Ok(settings::book(connection)?));
         let unread: Vec<Unread> = store.read(unread::all).unwrap_or_default();
         for record in &unread {
             tracing::warn!(what = record.what, id = record.id, why = %record.why, "cannot be read");
@@ -91,6 +94,7 @@ impl App {
             runs: Arc::default(),
             usual_units: usual_units.unwrap_or_default(),
             unread: Arc::new(Mutex::new(Arc::new(unread))),
+            book: Arc::new(AtomicU64::new(book.unwrap_or_default())),
             access: Access::open(),
             upkeep: Arc::default(),
             turn: Arc::default(),
@@ -141,6 +145,7 @@ impl App {
             unread: self.unread().len(),
             read_only: *self.store.standing() == Standing::ReadOnly,
             rescued: matches!(self.store.standing(), Standing::Rescued(_)),
+            book: self.book.load(Ordering::Relaxed),
         }
     }
 
@@ -265,7 +270,7 @@ impl App {
     ) -> Result<String, Error> {
         let (store, upkeep) = (self.store.clone(), self.upkeep.clone());
         let (turn, seal) = (self.turn.clone(), self.seal(borne));
-        let known = self.unread.clone();
+        let (known, book) = (self.unread.clone(), self.book.clone());
         let done = web::block(move || {
             let _turn = turn.lock().unwrap_or_else(PoisonError::into_inner);
             let asked = (seal.id, seal.asked);
@@ -278,6 +283,7 @@ impl App {
             };
             let address = work(&store, &mut upkept)?;
             let found = Arc::new(store.read(unread::all)?);
+            book.store(store.read(settings::book)?, Ordering::Relaxed);
             *known.lock().unwrap_or_else(PoisonError::into_inner) = found;
             upkept.last = Some((asked, address.clone()));
             *upkeep.lock().unwrap_or_else(PoisonError::into_inner) = upkept;

@@ -90,6 +90,9 @@ pub(crate) struct Borne {
     /// Version of the record that was shown.
     #[serde(rename = "_seen", deserialize_with = "motilis_view::forms::lenient")]
     pub seen: Option<i64>,
+    /// The book of the page that it was sent from.
+    #[serde(rename = "_book", deserialize_with = "motilis_view::forms::lenient")]
+    book: Option<u64>,
     /// Milliseconds since it was asked for: more than a few when the link was down.
     #[serde(rename = "_age", deserialize_with = "motilis_view::forms::lenient")]
     age: Option<u32>,
@@ -130,6 +133,16 @@ impl Borne {
             asked: format!("{}-{what}", self.asked),
             ..self.clone()
         }
+    }
+
+    /// Whether a record is meant by its number, and the page that named it is of another book: there that number is another
+    /// record's. A tap on a rod names none, and is taken into whatever book there is.
+    fn is_of_another_book(&self, request: &HttpRequest) -> bool {
+        let names = |step: &str| !step.is_empty() && step.bytes().all(|b| b.is_ascii_digit());
+        let app = request.app_data::<actix_web::web::Data<crate::App>>();
+        let there = app.map(|app| app.file_said().book);
+        // A script says nothing of a book and means the one there is.
+        self.book.is_some_and(|book| there != Some(book)) && request.path().split('/').any(names)
     }
 
     /// The seal of the act that the form asks for.
@@ -197,6 +210,9 @@ impl<T: DeserializeOwned + 'static> FromRequest for Sent<T> {
                 Err(error) => return Err(error),
             };
             let mut borne: Borne = read(&pairs)?;
+            if borne.is_of_another_book(&request) {
+                return Err(Error::OtherBook.into());
+            }
             borne.seen = borne.seen.or(query.ok().and_then(|query| query.seen));
             borne.asked = asked(&request, &pairs);
             Ok(Self {

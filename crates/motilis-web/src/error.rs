@@ -28,6 +28,11 @@ pub enum Error {
     /// The request comes from somewhere it must not come from.
     #[error("{0}")]
     Forbidden(String),
+    /// The page is of a book that another has taken the place of.
+    #[error(
+        "a copy has taken the place of the book that this page is of: nothing was changed; look at the page anew, then do it again"
+    )]
+    OtherBook,
     /// Whoever asks is not signed in.
     #[error("sign in first, then do it again: nothing was changed")]
     SignIn,
@@ -102,6 +107,9 @@ impl Error {
                 Said::new("That could not be read", text)
             }
             Self::Forbidden(text) => Said::new("Not from there", text),
+            Self::OtherBook => {
+                Said::new("Another book", &self.to_string()).with_door("/data", "Data file")
+            }
             Self::SignIn => {
                 Said::new("Who is it", &self.to_string()).with_door("/sign-in", "Sign in")
             }
@@ -174,6 +182,7 @@ impl ResponseError for Error {
             Self::Helm(Helm::Refused(Refusal::OtherWater)) => StatusCode::NOT_FOUND,
             Self::BadRequest(_) | Self::Helm(Helm::Refused(_)) => StatusCode::BAD_REQUEST,
             Self::TooLarge(_) => StatusCode::PAYLOAD_TOO_LARGE,
+            Self::OtherBook => StatusCode::CONFLICT,
             Self::SignIn => StatusCode::UNAUTHORIZED,
             Self::Slow => StatusCode::REQUEST_TIMEOUT,
             Self::Disk(_) => StatusCode::INSUFFICIENT_STORAGE,

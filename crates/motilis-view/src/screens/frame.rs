@@ -108,12 +108,13 @@ pub struct Frame {
     pub role: Role,
 }
 
-/// What every form of a page bears: the number of the page and the units its figures are typed in.
+/// What every form of a page bears: the number of the page, the units its figures are typed in, and the book it is of.
 #[derive(Debug, Template)]
 #[template(path = "_seal.html")]
 pub struct Sealed {
     act: String,
     units: &'static str,
+    book: u64,
 }
 
 impl Frame {
@@ -180,6 +181,7 @@ impl Frame {
         Sealed {
             act: self.act(),
             units: self.system.key(),
+            book: self.file.book,
         }
     }
 

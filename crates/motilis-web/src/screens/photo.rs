@@ -25,6 +25,8 @@ pub(crate) struct Taken {
     act: Option<Text<String>>,
     #[multipart(rename = "_act")]
     number: Option<Text<String>>,
+    #[multipart(rename = "_book")]
+    book: Option<Text<u64>>,
 }
 
 /// What a picture is, by its first bytes: what it is called does not matter.
@@ -71,6 +73,9 @@ pub(crate) async fn keep(
     sent: MultipartForm<Taken>,
 ) -> Result<HttpResponse, Error> {
     let (id, sent) = (EventId(*id), sent.into_inner());
+    if sent.book.is_some_and(|book| *book != app.file_said().book) {
+        return Err(Error::OtherBook);
+    }
     let mut bytes = Vec::new();
     if let Some(sent) = sent.file {
         let read = sent.file.as_file().take(MOST + 1).read_to_end(&mut bytes);

@@ -541,6 +541,46 @@ fn health_says_what_a_watcher_needs() {
 }
 
 /// Sixty uploads that are begun and never ended: six are waited for, the others are told so at once, and pages go on.
+/// A phone still shows the book that a copy took the place of: there a number is another record's.
+#[test]
+fn a_page_of_another_book_touches_no_record_of_this_one() {
+    let server = TestServer::start();
+    server.post("/data/copy", &[]);
+    let copy = last_copy(&server);
+    server.post("/log", &[("kind", "note"), ("note", "of the old book")]);
+    let stale = server.get("/log");
+    let number = stale.value(".entry input[name=_book]");
+    let delete = stale.attribute(".entry form", "action");
+    server.post("/data/restore", &[("copy", &copy)]);
+    server.post("/log", &[("kind", "note"), ("note", "of the new book")]);
+    let fresh = server.get("/log");
+    assert_eq!(
+        delete,
+        fresh.attribute(".entry form", "action"),
+        "the same number"
+    );
+    let before = server.contents();
+    let said = server.post(&delete, &[("_act", "page-1"), ("_book", &number)]);
+    assert_eq!(said.status, 409);
+    assert!(
+        said.text("main")
+            .contains("A copy has taken the place of the book that this page is of"),
+        "{}",
+        said.text("main")
+    );
+    let photo = delete.replace("/delete", "/photo");
+    let png: &[u8] = &[0x89, b'P', b'N', b'G', 1, 2, 3];
+    let said = server.upload(&photo, &[("_book", &number)], Some(("fish.png", png)));
+    assert_eq!(said.status, 409);
+    assert_eq!(server.contents(), before);
+    // A tap names no record: it is a fish in whatever book there is. So is what a page of this book asks.
+    let tap = [("kind", "fish"), ("_act", "page-2"), ("_book", &number)];
+    assert_eq!(server.post("/log", &tap).status, 303);
+    let number = fresh.value(".entry input[name=_book]");
+    let done = server.post(&delete, &[("_act", "page-3"), ("_book", &number)]);
+    assert_eq!(done.status, 303);
+}
+
 /// RFC 9110, 9.3.2: a `HEAD` is answered as its `GET` is, without content; one who asks so for a stream holds no place in it.
 #[test]
 fn a_watcher_may_ask_for_the_head_alone() {
