@@ -39,7 +39,7 @@ pub(crate) fn boat(asked: &BoatArguments) -> Result<()> {
     }
     let server = BoatServer::bind(&asked.listen)
         .with_context(|| format!("cannot listen on {}", asked.listen))?;
-    println!("A boat's instruments are at tcp {}", server.address());
+    say!("A boat's instruments are at tcp {}", server.address());
     if let Some(file) = &asked.file {
         return server
             .replay(file, asked.pace)

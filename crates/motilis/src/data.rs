@@ -105,7 +105,7 @@ pub(crate) fn backup(asked: &Backup) -> Result<()> {
         copies::copy_file(&asked.file.data, &name)?
     };
     let bytes = std::fs::metadata(&to).map_or(0, |meta| meta.len());
-    println!("{} is a whole copy, {}", to.display(), say::size(bytes));
+    say!("{} is a whole copy, {}", to.display(), say::size(bytes));
     Ok(())
 }
 
@@ -123,9 +123,9 @@ pub(crate) fn restore(asked: &Restore) -> Result<()> {
         },
     };
     let restored = restore::restore(&copy, &asked.file.data, &copies)?;
-    println!("{} is as {} was", asked.file.data.display(), copy.display());
+    say!("{} is as {} was", asked.file.data.display(), copy.display());
     if let Some(replaced) = restored.replaced {
-        println!("what it replaced is kept as {}", replaced.display());
+        say!("what it replaced is kept as {}", replaced.display());
     }
     Ok(())
 }
@@ -134,14 +134,14 @@ pub(crate) fn restore(asked: &Restore) -> Result<()> {
 pub(crate) fn check(asked: &Check) -> Result<()> {
     if asked.mend {
         let store = asked.file.open("motilis check")?;
-        println!("{}", say::mended(&check::mend(&store, Timestamp::now())?.0));
+        say!("{}", say::mended(&check::mend(&store, Timestamp::now())?.0));
     }
     let found = check::of_file(&asked.file.data)?;
     for one in &found {
-        println!("{}: {}", say::wrong(one), say::mend(one));
+        say!("{}: {}", say::wrong(one), say::mend(one));
     }
     if found.is_empty() {
-        println!(
+        say!(
             "{}: nothing is wrong; it fits together, what its records name is there, every record can be read",
             asked.file.data.display()
         );
@@ -164,9 +164,9 @@ pub(crate) fn tidy(asked: &Tidy) -> Result<()> {
     let store = asked.file.open("motilis tidy")?;
     let now = Timestamp::now();
     if asked.yes {
-        println!("{}", say::tidying(&tidy::tidy(&store, now)?.0, true));
+        say!("{}", say::tidying(&tidy::tidy(&store, now)?.0, true));
     } else {
-        println!(
+        say!(
             "{} Say --yes to do it.",
             say::tidying(&tidy::preview(&store, now)?, false)
         );
@@ -184,7 +184,7 @@ pub(crate) fn pass_phrase(asked: &PassPhrase) -> Result<()> {
     let access = Access::of(asked.data.with_extension("access.json"))
         .context("what is kept of pass phrases cannot be read")?;
     ask_phrase(&access, role)?;
-    println!("The {}’s pass phrase is set.", role.key());
+    say!("The {}’s pass phrase is set.", role.key());
     Ok(())
 }
 
@@ -208,12 +208,12 @@ pub(crate) fn ask_phrase(access: &Access, role: Role) -> Result<()> {
             motilis_web::SHORTEST
         ))?;
         if phrase != ask("Once more: ".to_owned())? {
-            println!("They are not the same.");
+            say!("They are not the same.");
             continue;
         }
         match access.set_phrase(role, &phrase)? {
             Ok(()) => return Ok(()),
-            Err(refused) => println!("{refused}"),
+            Err(refused) => say!("{refused}"),
         }
     }
 }

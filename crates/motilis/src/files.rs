@@ -220,9 +220,9 @@ pub(crate) fn import(what: Import) -> Result<()> {
             let bytes = incoming.bytes()?;
             let text = std::str::from_utf8(&bytes).with_context(|| incoming.refused())?;
             let came = archive::read(text, &incoming.data).with_context(|| incoming.refused())?;
-            println!("{} rows are in {}", came.rows, incoming.data.display());
+            say!("{} rows are in {}", came.rows, incoming.data.display());
             if came.unread > 0 {
-                println!(
+                say!(
                     "{} records cannot be read by this version; they are kept",
                     came.unread
                 );
@@ -254,7 +254,7 @@ fn import_parts(incoming: &Incoming) -> Result<()> {
             .iter()
             .try_for_each(|(id, boxed)| parts::import(connection, *id, boxed))
     })?;
-    println!("{count} parts are in the box");
+    say!("{count} parts are in the box");
     Ok(())
 }
 
@@ -270,7 +270,7 @@ fn import_log(incoming: &Incoming, preview: bool) -> Result<()> {
     }
     let [new, changed, same, wrong] =
         [Fate::New, Fate::Changed, Fate::Same, Fate::Wrong].map(|fate| import.count(fate));
-    println!("{new} new, {changed} changed, {same} the same, {wrong} wrong");
+    say!("{new} new, {changed} changed, {same} the same, {wrong} wrong");
     if wrong > 0 {
         bail!("{}; correct the lines above", incoming.refused());
     }
@@ -289,7 +289,7 @@ fn import_track(incoming: &Incoming) -> Result<()> {
     let (points, length) = (track.points().len(), track.length().0 / 1_000.0);
     act(&store, Act::Log(LogAct::Track(Box::new(track), None)))
         .with_context(|| incoming.refused())?;
-    println!("a track of {points} points and {length:.1} km is in the log");
+    say!("a track of {points} points and {length:.1} km is in the log");
     Ok(())
 }
 

@@ -1,5 +1,13 @@
 //! The Motilis program: reads the arguments and joins the crates.
 
+/// Says a line in the terminal. Where nobody reads it any more (`motilis serve | head -1`) the program goes on.
+macro_rules! say {
+    ($($line:tt)*) => {{
+        use std::io::Write as _;
+        let _ = writeln!(std::io::stdout(), $($line)*);
+    }};
+}
+
 mod boat;
 mod data;
 mod files;

@@ -34,7 +34,7 @@ pub(crate) fn ride(asked: &Ride) -> Result<()> {
     let to = io::stdout().lock();
     if asked.counts {
         serde_json::to_writer(to, &ride.counts)?;
-        println!();
+        say!();
         return Ok(());
     }
     if ride.rows.is_empty() {

@@ -33,13 +33,13 @@ pub(crate) fn serve(
     let store = opening.open(data)?;
     match store.standing() {
         Standing::Whole => {}
-        Standing::ReadOnly => println!(
+        Standing::ReadOnly => say!(
             "{} can only be read where it lies: nothing can be changed",
             data.display()
         ),
         Standing::Rescued(salvage) => {
             for one in motilis_view::words::data::salvage(salvage) {
-                println!("{one}");
+                say!("{one}");
             }
         }
     }
@@ -168,6 +168,8 @@ fn logging(listen: &Listen) -> Result<()> {
     };
     let log = tracing_subscriber::fmt()
         .with_env_filter(filter)
+        // A log that cannot be written, to a full disk or a pipe that is gone, stops nothing.
+        .log_internal_errors(false)
         .with_ansi(colours);
     match (to_file, listen.log.log_json) {
         (Some(file), true) => log.json().with_writer(Mutex::new(file)).init(),
@@ -196,7 +198,7 @@ fn rides(data: &Path) -> PathBuf {
 fn access(data: &Path, bound: &Bound, listen: &Listen) -> Result<Access> {
     if listen.no_sign_in {
         if !bound.is_loopback() {
-            println!(
+            say!(
                 "Whoever reaches this address can open and change the book: nobody is asked (--no-sign-in)."
             );
         }
@@ -222,7 +224,7 @@ fn access(data: &Path, bound: &Bound, listen: &Listen) -> Result<Access> {
             data.display()
         );
     }
-    println!(
+    say!(
         "Others reach this address: they will be asked for a pass phrase, once a season on each device."
     );
     crate::data::ask_phrase(&access, Role::Captain)?;
@@ -254,17 +256,17 @@ fn run(store: Store, data: &Path, bound: Bound, listen: Listen) -> Result<()> {
             tls.as_ref().map(|tls| &tls.config),
         )?;
         for address in &addresses {
-            println!("Motilis is at {scheme}://{address}");
+            say!("Motilis is at {scheme}://{address}");
         }
         if let Some(tls) = &tls {
-            println!(
+            say!(
                 "Its certificate, to compare on the phone (SHA-256): {}",
                 tls.fingerprint
             );
         }
         let others = tls::reached_at(&addresses, scheme == "https");
         if let Some(code) = others.first().and_then(|address| code(address)) {
-            println!("For a phone aboard, {}:\n{code}", others[0]);
+            say!("For a phone aboard, {}:\n{code}", others[0]);
         }
         app.reached_at(others);
         let handle = server.handle();

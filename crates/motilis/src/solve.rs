@@ -28,7 +28,7 @@ fn one(what: What) -> ExitCode {
     }
     match what.answer(&request) {
         Ok(answer) => {
-            println!("{answer}");
+            say!("{answer}");
             ExitCode::SUCCESS
         }
         Err(refusal) => refuse(&refusal),

@@ -223,6 +223,38 @@ fn every_ending_is_quick_and_cleans_up(#[case] name: &str) {
     assert!(left.is_empty(), "{left:?}");
 }
 
+/// `motilis serve | head -1`: whoever read what it says is gone, and it serves on.
+#[test]
+fn it_goes_on_when_nobody_reads_what_it_says() {
+    let (_folder, data) = filled();
+    let mut program = motilis()
+        .args(["serve", "--listen", "127.0.0.1:0", "--data"])
+        .arg(&data)
+        .env("RUST_LOG", "info")
+        .stdout(Stdio::piped())
+        .stderr(Stdio::piped())
+        .spawn()
+        .unwrap();
+    let mut line = String::new();
+    BufReader::new(program.stdout.take().unwrap())
+        .read_line(&mut line)
+        .unwrap();
+    drop(program.stderr.take());
+    let address = line.trim().rsplit(' ').next().unwrap().to_owned();
+    for path in ["/health", "/no-such-page", "/today", "/health"] {
+        let answer = ureq::get(format!("{address}{path}"))
+            .config()
+            .http_status_as_error(false)
+            .build()
+            .call()
+            .unwrap();
+        let wanted = if path == "/no-such-page" { 404 } else { 200 };
+        assert_eq!(answer.status(), wanted, "{path}");
+    }
+    signal(&program, "TERM");
+    assert!(ends_within(&mut program, Duration::from_secs(10)));
+}
+
 /// When it has ended, the one file alone is the whole book.
 #[test]
 fn the_file_is_whole_when_the_program_has_ended() {
