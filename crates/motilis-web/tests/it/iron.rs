@@ -338,6 +338,12 @@ fn a_copy_from_another_device_takes_the_place_of_the_book() {
     }
     assert!(put(&[], "").text("#problem-file").contains("Choose a file"));
     assert_eq!(server.contents(), before);
+
+    // A new boat computer has an empty book, and its first page leads there.
+    let fresh = TestServer::empty();
+    assert_eq!(fresh.get("/start").count("a[href='/data#put-in']"), 1);
+    fresh.upload("/data/put-in", &[], Some(("skiff.db", &copy)));
+    assert!(fresh.get("/log").body.contains("from the skiff"));
 }
 
 #[test]
