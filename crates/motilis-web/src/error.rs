@@ -107,9 +107,7 @@ impl Error {
                 Said::new("That could not be read", text)
             }
             Self::Forbidden(text) => Said::new("Not from there", text),
-            Self::OtherBook => {
-                Said::new("Another book", &self.to_string()).with_door("/data", "Data file")
-            }
+            Self::OtherBook => Said::new("Another book", &self.to_string()),
             Self::SignIn => {
                 Said::new("Who is it", &self.to_string()).with_door("/sign-in", "Sign in")
             }
