@@ -394,18 +394,18 @@ pub fn configure(config: &mut ServiceConfig) {
             web::post().to(aboard::end_session),
         )
         .route("/aboard/{role}", web::post().to(aboard::set_phrase))
-        .route("/data", web::get().to(data::show))
+        .service(
+            web::resource("/data")
+                .app_data(files_up_to(BOOK_LIMIT, FORM_LIMIT, "256 MB of a data file"))
+                .route(web::get().to(data::show))
+                .route(web::post().to(data::put_in)),
+        )
         .route("/data/copy", web::post().to(data::copy))
         .route("/data/copies/{name}", web::get().to(data::out))
         .route("/data/check", web::post().to(data::look_through))
         .route("/data/mend", web::post().to(data::mend))
         .route("/data/tidy", web::post().to(data::tidy))
         .route("/data/restore", web::post().to(data::restore))
-        .service(
-            web::resource("/data/put-in")
-                .app_data(files_up_to(BOOK_LIMIT, FORM_LIMIT, "256 MB of a data file"))
-                .route(web::post().to(data::put_in)),
-        )
         .route("/data/aside/{record}/back", web::post().to(data::put_back))
         .route("/find/rigs", web::get().to(find::by_rig))
         .route("/find/outings", web::get().to(find::by_outing))

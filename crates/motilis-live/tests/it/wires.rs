@@ -189,18 +189,19 @@ fn a_boat_is_heard_over_tcp_lost_and_found_again() {
     until(&live, "found", |told| told.link == Link::Open);
 }
 
-fn free_port() -> u16 {
-    let socket = UdpSocket::bind("127.0.0.1:0").unwrap();
-    socket.local_addr().unwrap().port()
+/// One that listens to datagrams, and what sends them.
+fn by_radio() -> (Live, UdpSocket, u16) {
+    let bind = || UdpSocket::bind("127.0.0.1:0").unwrap();
+    let port = bind().local_addr().unwrap().port();
+    let live = live();
+    live.listen(Wire::Udp(port));
+    until(&live, "open", |told| told.link == Link::Open);
+    (live, bind(), port)
 }
 
 #[test]
 fn a_flood_of_datagrams_is_borne() {
-    let live = live();
-    let port = free_port();
-    live.listen(Wire::Udp(port));
-    until(&live, "open", |told| told.link == Link::Open);
-    let sender = UdpSocket::bind("127.0.0.1:0").unwrap();
+    let (live, sender, port) = by_radio();
     let garbage = [b'%'; 1_000];
     // A hundred kilobytes a second of garbage for a second, then a boat.
     for _ in 0..2_000 {
@@ -225,11 +226,7 @@ fn a_flood_of_datagrams_is_borne() {
 /// A radio that was away sends what it kept in one piece: the track has each place at its own second.
 #[test]
 fn fixes_that_come_in_one_piece_stay_apart() {
-    let live = live();
-    let port = free_port();
-    live.listen(Wire::Udp(port));
-    until(&live, "open", |told| told.link == Link::Open);
-    let sender = UdpSocket::bind("127.0.0.1:0").unwrap();
+    let (live, sender, port) = by_radio();
     let mut boat = boat();
     let piece: String = (0..6).map(|_| boat.second()).collect();
     let began = Instant::now();

@@ -8,9 +8,11 @@ use actix_files::NamedFile;
 use actix_multipart::form::MultipartForm;
 use actix_multipart::form::tempfile::TempFile;
 use actix_multipart::form::text::Text;
-use actix_web::HttpResponse;
-use actix_web::http::header::{ContentDisposition, DispositionParam, DispositionType};
-use actix_web::web::{Data, Path, Query};
+use actix_web::http::header::{
+    CONTENT_TYPE, ContentDisposition, DispositionParam, DispositionType,
+};
+use actix_web::web::{Data, Path, Query, block};
+use actix_web::{HttpResponse, Responder};
 use jiff::Timestamp;
 use motilis_helm::Error as Helm;
 use motilis_store::Store;
@@ -20,6 +22,8 @@ use motilis_store::tidy;
 use motilis_view::present::{self, DataLook};
 use motilis_view::words::data as say;
 use serde::Deserialize;
+use sha2::{Digest, Sha256};
+use std::io::{BufRead, BufReader};
 
 /// What was just done, by its name, and the copy by which it is taken back.
 #[derive(Debug, Default, Deserialize)]
@@ -82,21 +86,19 @@ pub(crate) async fn copy(app: Data<App>, sent: Sent<Nothing>) -> Result<HttpResp
 }
 
 /// `GET /data/copies/{name}`
-pub(crate) async fn out(app: Data<App>, name: Path<String>) -> Result<NamedFile, Error> {
+pub(crate) async fn out(app: Data<App>, name: Path<String>) -> Result<impl Responder, Error> {
     let copy = app.store().copies().get(&name);
     let copy = copy.ok_or_else(no_copy)?;
     let name = copy.name();
-    let kind = "application/vnd.sqlite3".parse();
     // Piece by piece: a large book is not held in memory for each device that saves it.
     let file = NamedFile::open(&copy.path)?;
     let file = file.set_content_disposition(ContentDisposition {
         disposition: DispositionType::Attachment,
         parameters: vec![DispositionParam::Filename(name)],
     });
-    Ok(match kind {
-        Ok(kind) => file.set_content_type(kind),
-        Err(_) => file,
-    })
+    Ok(file
+        .customize()
+        .insert_header((CONTENT_TYPE, "application/vnd.sqlite3")))
 }
 
 /// `POST /data/check`
@@ -173,7 +175,7 @@ pub(crate) struct Brought {
     number: Option<Text<String>>,
 }
 
-/// `POST /data/put-in`: a copy from another device takes the place of the book, as one of the copies here does.
+/// `POST /data`: a copy from another device takes the place of the book, as one of the copies here does.
 pub(crate) async fn put_in(
     app: Data<App>,
     looking: Looking,
@@ -184,11 +186,24 @@ pub(crate) async fn put_in(
     let name = file.as_ref().and_then(|file| file.file_name.clone());
     let name = name.unwrap_or_else(|| "the file".to_owned());
     let number = number.map(Text::into_inner).unwrap_or_default();
-    let size = file.as_ref().map_or(0, |file| file.size);
-    let borne = Borne::numbered(number, format!("{name} {size}").as_bytes());
     let why = match file {
         None => say::NO_FILE.to_owned(),
         Some(file) => {
+            // Two copies of one name are often of one size, too: what is in it tells them apart.
+            let digest = move || {
+                let mut digest = Sha256::new();
+                let mut bytes = BufReader::with_capacity(64 * 1024, file.file.as_file());
+                while let read = bytes.fill_buf()?
+                    && !read.is_empty()
+                {
+                    digest.update(read);
+                    let length = read.len();
+                    bytes.consume(length);
+                }
+                Ok::<_, std::io::Error>((file, digest.finalize()))
+            };
+            let (file, digest) = block(digest).await.map_err(|_| Error::Stopped)??;
+            let borne = Borne::numbered(number, &digest);
             let work = move |store: &Store, upkept: &mut Upkept| {
                 let (kept, _) = store.restore(file.file.path(), Timestamp::now())?;
                 *upkept = Upkept::default();

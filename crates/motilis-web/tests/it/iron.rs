@@ -297,11 +297,16 @@ fn a_copy_from_another_device_takes_the_place_of_the_book() {
     server.post("/log", &[("kind", "note"), ("note", "from the heron")]);
     let put = |bytes: &[u8], number: &str| {
         let fields = [("_act", number)];
-        server.upload("/data/put-in", &fields, Some(("skiff.db", bytes)))
+        server.upload("/data", &fields, Some(("skiff.db", bytes)))
     };
     let done = put(&copy, "put-1");
     assert_eq!(done.status, 303, "{}", done.body);
     assert_eq!(put(&copy, "put-1").location, done.location, "once");
+    // Another copy of the same name and size is another, from the same page, too.
+    let mut other = copy.clone();
+    other[60..64].copy_from_slice(&99_u32.to_be_bytes());
+    assert_eq!(put(&other, "put-1").status, 422);
+    assert_eq!(server.get("/data").status, 200);
     let log = server.get("/log").body;
     assert!(log.contains("from the skiff") && !log.contains("from the heron"));
     let page = server.get(&done.location);
@@ -342,7 +347,7 @@ fn a_copy_from_another_device_takes_the_place_of_the_book() {
     // A new boat computer has an empty book, and its first page leads there.
     let fresh = TestServer::empty();
     assert_eq!(fresh.get("/start").count("a[href='/data#put-in']"), 1);
-    fresh.upload("/data/put-in", &[], Some(("skiff.db", &copy)));
+    fresh.upload("/data", &[], Some(("skiff.db", &copy)));
     assert!(fresh.get("/log").body.contains("from the skiff"));
 }
 
